@@ -1,0 +1,58 @@
+import next from 'eslint-config-next/core-web-vitals';
+import ts from 'eslint-config-next/typescript';
+import prettier from 'eslint-config-prettier';
+
+/** Imports point down: app → ui, server → data → core. */
+const layer = (files, forbidden, message) => ({
+  files,
+  ignores: ['**/*.test.ts', '**/*.test.tsx'],
+  rules: { 'no-restricted-imports': ['error', { patterns: [{ group: forbidden, message }] }] },
+});
+
+const config = [
+  ...next,
+  ...ts,
+  prettier,
+  layer(
+    ['src/core/**'],
+    [
+      '@/app/*',
+      '@/ui/*',
+      '@/server/*',
+      '@/data/*',
+      '@/cli/*',
+      '**/ui/*',
+      '**/server/*',
+      '**/data/*',
+      'react',
+      'react-dom',
+      'next',
+      'next/*',
+      'knex',
+      'node:*',
+      'fs',
+      'path',
+      'better-sqlite3',
+      '@mui/*',
+      'echarts',
+    ],
+    'The core is pure: it imports nothing above it, no interface, no database and no Node.js.',
+  ),
+  layer(['src/data/**'], ['@/app/*', '@/ui/*', '@/server/*', 'react', 'next/*'], 'Data stands on the core only.'),
+  layer(['src/server/**'], ['@/app/*', '@/ui/*'], 'The server stands on data and core.'),
+  layer(
+    ['src/ui/**'],
+    ['@/app/*', '@/cli/*', 'knex', 'node:*'],
+    'Screens reach the server by its routes; its types may be imported.',
+  ),
+  {
+    files: ['src/core/**'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch', 'setTimeout', 'performance'],
+    },
+  },
+  { ignores: ['.next/**', 'node_modules/**', 'next-env.d.ts', 'data/**', 'test-results/**', 'playwright-report/**'] },
+];
+
+export default config;

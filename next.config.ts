@@ -1,0 +1,9 @@
+import type { NextConfig } from 'next';
+
+const config: NextConfig = {
+  serverExternalPackages: ['knex', 'better-sqlite3'],
+  devIndicators: false,
+  poweredByHeader: false,
+};
+
+export default config;

@@ -1,0 +1,36 @@
+import { defineConfig } from '@playwright/test';
+
+const port = 4391;
+
+/** Real journeys in Debian's Chromium against the production build, on a demo shop of their own. */
+export default defineConfig({
+  testDir: 'tests/e2e',
+  timeout: 180_000,
+  expect: { timeout: 15_000 },
+  workers: 1,
+  retries: 0,
+  reporter: [['list']],
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+  webServer: {
+    command: `bash tests/e2e/start-shop.sh ${port}`,
+    url: `http://127.0.0.1:${port}/sheets`,
+    timeout: 240_000,
+    reuseExistingServer: false,
+  },
+});

@@ -1,0 +1,176 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
+import { chromium, type Browser } from '@playwright/test';
+import { findFamily } from '@/core/families';
+import type { StepContext } from '@/core/families/step-context';
+import type { MeasuredStep } from '@/core/families/step-definition';
+import { readBenchLog, writeBenchLog } from '@/core/formats/bench-log';
+import { contextAt } from '@/core/formats/site-file';
+import { checkSpec } from '@/core/formats/unit-sheet';
+import { runByItself } from '@/core/rig/run-by-itself';
+import { rigForStep } from '@/core/rig/run-step';
+import { makeTrace, type Trace } from '@/core/traces/trace';
+
+/* npm run bench: prints how fast things are on this machine; it asserts nothing. */
+
+const family = findFamily('vacuum-remote')!;
+const checked = checkSpec(family, 'bench', family.example.spec, 'bench');
+if (!checked.ok) throw new Error('the example sheet is not valid');
+const context: StepContext<unknown> = contextAt(checked.value, { altitudeM: 1420, benchVolumeCm3: 600 }, '2026-11-23');
+const step = family.steps.find((each) => each.id === 'boost-curve') as MeasuredStep<unknown>;
+
+function line(what: string, value: string, aim: string): void {
+  process.stdout.write(`${what.padEnd(58)} ${value.padStart(12)}   ${aim}\n`);
+}
+
+function seconds(work: () => void): number {
+  const from = performance.now();
+  work();
+  return (performance.now() - from) / 1000;
+}
+
+function rigSpeed(): void {
+  const setting = { faults: [], benchSeed: 1, runSeed: 1 };
+  const run = () => runByItself(rigForStep(family, step, context, setting), step.guide(context));
+  run();
+  let simulated = 0;
+  const took = seconds(() => {
+    for (let i = 0; i < 10; i++) simulated += run().time.at(-1) ?? 0;
+  });
+  line('stand-in rig, boost curve, one core', `${(simulated / took).toFixed(0)} ×`, 'real time; aim 1000 × or more');
+}
+
+/** One pull of an hour: 8 channels at 200 Hz. */
+function hourLog(): Trace {
+  const slow = step.guide(context).map((phase) => ({
+    ...phase,
+    lever: { ...phase.lever, seconds: phase.lever.seconds > 5 ? 1780 : phase.lever.seconds },
+  }));
+  const trace = runByItself(rigForStep(family, step, context, { faults: [], benchSeed: 1, runSeed: 1 }), slow);
+  const wave = (period: number) =>
+    Float64Array.from(trace.time, (time) => Math.round(1000 * Math.sin(time / period)) / 10);
+  return makeTrace(trace.time, {
+    ...trace.columns,
+    air_temperature: wave(900).map((v) => 284 + v / 100),
+    rod_force: wave(60),
+    rod_travel: wave(30).map((v) => v / 1e4),
+  });
+}
+
+function analysis(): void {
+  const trace = hourLog();
+  const shape = `${trace.time.length.toLocaleString('en')} rows, ${Object.keys(trace.columns).length} channels`;
+  step.analyse(trace, context);
+  line(
+    `analysis of an hour, without parsing (${shape})`,
+    `${seconds(() => step.analyse(trace, context)).toFixed(2)} s`,
+    'aim under 1 s',
+  );
+  const text = writeBenchLog(trace, {});
+  const took = seconds(() => {
+    const read = readBenchLog(text, 'hour.csv', { step: step.id, needs: step.needs, leastRows: step.leastRows });
+    if (!read.ok) throw new Error('the hour log was not read');
+    step.analyse(read.value.trace, context);
+  });
+  line(`the same with parsing (${(text.length / 1e6).toFixed(0)} MB of CSV)`, `${took.toFixed(2)} s`, 'aim under 3 s');
+}
+
+/** Pictures a second and the longest task of the page while the rig pulls a boost curve in real time. */
+async function whileRecording(browser: Browser, base: string): Promise<void> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${base}/jobs/job-tk-2207-118/bench/boost-curve`);
+  await page.getByRole('button', { name: /Run it again/ }).click();
+  await page.getByRole('button', { name: /Let the rig pull/ }).click();
+  await wait(12_000);
+  const seen = await page.evaluate(
+    () =>
+      new Promise<{ frames: number; longest: number; seconds: number }>((resolve) => {
+        let frames = 0;
+        let longest = 0;
+        const from = performance.now();
+        new PerformanceObserver((list) => {
+          for (const entry of list.getEntries()) longest = Math.max(longest, entry.duration);
+        }).observe({ entryTypes: ['longtask'] });
+        const count = () => {
+          frames++;
+          if (performance.now() - from < 10_000) requestAnimationFrame(count);
+          else resolve({ frames, longest, seconds: (performance.now() - from) / 1000 });
+        };
+        requestAnimationFrame(count);
+      }),
+  );
+  line('Bench while recording 5 channels at 200 Hz', `${(seen.frames / seen.seconds).toFixed(0)} /s`, 'pictures');
+  line('longest task of the page meanwhile', seen.longest > 0 ? `${seen.longest.toFixed(0)} ms` : 'under 50 ms', '');
+  await page.close();
+}
+
+async function firstPaint(): Promise<void> {
+  const port = 4392;
+  const env = {
+    ...process.env,
+    HARD_PEDAL_DATA: mkdtempSync(path.join(tmpdir(), 'bench-')),
+    NEXT_TELEMETRY_DISABLED: '1',
+  };
+  const until = (child: ChildProcess) => new Promise((resolve) => child.on('exit', resolve));
+  await until(spawn('sh', ['scripts/build.sh'], { env, stdio: 'ignore' }));
+  await until(spawn(process.execPath, ['--import', 'tsx', 'scripts/seed-demo-shop.ts'], { env, stdio: 'ignore' }));
+  const server = spawn(
+    process.execPath,
+    ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', String(port)],
+    { env, stdio: 'ignore' },
+  );
+  const base = `http://127.0.0.1:${port}`;
+  for (let i = 0; i < 100; i++) {
+    if (
+      await fetch(`${base}/sheets`).then(
+        (response) => response.ok,
+        () => false,
+      )
+    )
+      break;
+    await wait(100);
+  }
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  });
+  const places = [
+    ['Floor', '/'],
+    ['Job', '/jobs/job-tk-2207-118'],
+    ['Bench', '/jobs/job-tk-2207-118/bench/boost-curve'],
+  ] as const;
+  for (const round of ['first visit', 'again'])
+    for (const [title, address] of places) {
+      const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+      await page.goto(base + address);
+      const paint = await page.evaluate(async () => {
+        for (let i = 0; i < 100; i++) {
+          const entry = performance.getEntriesByName('first-contentful-paint')[0];
+          if (entry) return entry.startTime;
+          await new Promise((resolve) => setTimeout(resolve, 20));
+        }
+        return Number.NaN;
+      });
+      line(`first paint of ${title}, ${round}`, `${paint.toFixed(0)} ms`, '');
+      await page.close();
+    }
+  await whileRecording(browser, base);
+  await browser.close();
+  server.kill();
+}
+
+rigSpeed();
+analysis();
+await firstPaint();
+process.exit(0);

@@ -1,0 +1,588 @@
+import dayjs from 'dayjs';
+import { findFamily, findStep } from '@/core/families';
+import type { ActiveFault, AnyFamily } from '@/core/families/family';
+import type { PlanId } from '@/core/families/step-context';
+import type { StepDefinition } from '@/core/families/step-definition';
+import { prechargeTemperature, restatePrecharge } from '@/core/families/common/store/gas-law';
+import { checkStandard } from '@/core/families/common/store/sphere-life';
+import { contextAt, instrumentFromSite, type Site } from '@/core/formats/site-file';
+import { readingComponents } from '@/core/instruments/uncertainty';
+import { ambientFrom } from '@/core/quantities/standard-atmosphere';
+import { drawGaugeErrors, readGauge } from '@/core/rig/stand-in-gauge';
+import { checkSpec } from '@/core/formats/unit-sheet';
+import { planOf } from '@/core/families/plan';
+import { labelledSeed, randomSource } from '@/core/rig/random';
+import { simulateStep } from '@/core/rig/run-step';
+import { database } from '@/data/database';
+import { acknowledgeCaution, insertJob, type Place } from '@/data/jobs';
+import { appendChunk, insertRun, setRunState } from '@/data/runs';
+import { writeShopSettings } from '@/data/settings';
+import { insertSphere, insertSphereCheck, markFitted } from '@/data/spheres';
+import { insertSheet, listSheets } from '@/data/unit-sheets';
+import { sliceTrace, type Trace } from '@/core/traces/trace';
+
+/*
+ * The demo shop: Vennholm Alpine Transit, 1,420 m above the sea. Every trace is made by the stand-in rig from a
+ * named fault and a named seed; nothing is typed in.
+ */
+
+const site: Site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 620 };
+
+const people = [
+  ['ilse', 'Ilse Varga', 'bench lead'],
+  ['tomas', 'Tomas Rehn', 'technician'],
+  ['noor', 'Noor Halabi', 'technician'],
+  ['piet', 'Piet Oduya', 'apprentice'],
+] as const;
+
+const instruments: NonNullable<Site['instruments']> = [
+  {
+    channel: 'input_pressure',
+    name: 'Set B input transducer, 16 MPa',
+    range: 16000,
+    resolution: 1,
+    unit: 'kPa',
+    classPercent: 0.5,
+    classOf: 'reading',
+    calibratedOn: '2026-03-12',
+    dueOn: '2027-03-12',
+  },
+  {
+    channel: 'output_pressure',
+    name: 'Set B output transducer, 16 MPa',
+    range: 16000,
+    resolution: 1,
+    unit: 'kPa',
+    classPercent: 0.5,
+    classOf: 'reading',
+    calibratedOn: '2026-03-12',
+    dueOn: '2027-03-12',
+  },
+  {
+    channel: 'supply_vacuum',
+    name: 'Set B supply vacuum transducer',
+    range: 100,
+    resolution: 0.01,
+    unit: 'kPa',
+    classPercent: 0.5,
+    classOf: 'full-scale',
+    calibratedOn: '2026-03-12',
+    dueOn: '2027-03-12',
+  },
+  {
+    channel: 'control_vacuum',
+    name: 'Set B control vacuum transducer',
+    range: 100,
+    resolution: 0.01,
+    unit: 'kPa',
+    classPercent: 0.5,
+    classOf: 'full-scale',
+    calibratedOn: '2026-03-12',
+    dueOn: '2027-03-12',
+  },
+  {
+    channel: 'accumulator_pressure',
+    name: 'Store and charging tool transducer, 25 MPa',
+    range: 25000,
+    resolution: 2,
+    unit: 'kPa',
+    classPercent: 0.5,
+    classOf: 'reading',
+    calibratedOn: '2026-04-09',
+    dueOn: '2027-04-09',
+  },
+  {
+    channel: 'rod_force',
+    name: 'Rod load cell, 10 kN',
+    range: 10000,
+    resolution: 1,
+    unit: 'N',
+    classPercent: 0.5,
+    classOf: 'reading',
+    calibratedOn: '2026-05-20',
+    dueOn: '2027-05-20',
+  },
+  {
+    channel: 'pedal_force',
+    name: 'Pedal load cell, 1 kN',
+    range: 1000,
+    resolution: 1,
+    unit: 'N',
+    classPercent: 1,
+    classOf: 'reading',
+    calibratedOn: '2025-08-04',
+    dueOn: '2026-08-04',
+  },
+  {
+    channel: 'rod_travel',
+    name: 'Depth gauge, 200 mm',
+    range: 200,
+    resolution: 0.05,
+    unit: 'mm',
+    classPercent: 0.02,
+    classOf: 'full-scale',
+    calibratedOn: '2026-01-15',
+    dueOn: '2027-01-15',
+  },
+  {
+    channel: 'pedal_travel',
+    name: 'Pedal travel gauge, 200 mm',
+    range: 200,
+    resolution: 0.1,
+    unit: 'mm',
+    classPercent: 0.2,
+    classOf: 'full-scale',
+    calibratedOn: '2026-05-20',
+    dueOn: '2027-05-20',
+  },
+];
+
+function familyNamed(id: string): AnyFamily {
+  const family = findFamily(id);
+  if (!family) throw new Error(`the demo shop needs the family ${id}`);
+  return family;
+}
+
+const remote = familyNamed('vacuum-remote');
+const inline = familyNamed('vacuum-inline');
+const supply = familyNamed('vacuum-supply');
+const hydraulic = familyNamed('hydraulic-boost');
+const motorPump = familyNamed('motor-pump-boost');
+const stored = familyNamed('stored-pressure');
+const valve = familyNamed('pedal-valve');
+
+const sheets = [
+  { id: 'tarnock-r7', family: remote, name: remote.example.name, spec: remote.example.spec as object },
+  {
+    id: 'ullerby-82',
+    family: remote,
+    name: 'Ullerby 82',
+    spec: {
+      powerPistonDiameterMm: 152,
+      slaveBoreMm: 19.05,
+      pushRodDiameterMm: 8,
+      cutInPressureKpa: 250,
+      controlAreaRatio: 0.035,
+      hysteresisKpa: 90,
+      ratedVacuumKpa: 60,
+      referenceInputKpa: 1600,
+      shellVolumeCm3: 2300,
+      appliedVolumeCm3: 900,
+    },
+  },
+  {
+    id: 'ostvale-frame-254',
+    family: remote,
+    name: 'Ostvale Works frame unit 254',
+    spec: {
+      powerPistonDiameterMm: 254,
+      slaveBoreMm: 34.9,
+      pushRodDiameterMm: 13,
+      cutInPressureKpa: 450,
+      controlAreaRatio: 0.045,
+      returnSpringForceN: 260,
+      hysteresisKpa: 150,
+      ratedVacuumKpa: 60,
+      referenceInputKpa: 1700,
+      shellVolumeCm3: 8200,
+      appliedVolumeCm3: 3100,
+    },
+  },
+  { id: 'ullerby-hb70', family: hydraulic, name: hydraulic.example.name, spec: hydraulic.example.spec as object },
+  { id: 'tarnock-m18', family: motorPump, name: motorPump.example.name, spec: motorPump.example.spec as object },
+  { id: 'ullerby-glacier', family: stored, name: stored.example.name, spec: stored.example.spec as object },
+  { id: 'ostvale-dv2', family: valve, name: valve.example.name, spec: valve.example.spec as object },
+  { id: 'ostvale-e4', family: supply, name: supply.example.name, spec: supply.example.spec as object },
+  { id: 'ullerby-p25', family: inline, name: inline.example.name, spec: inline.example.spec as object },
+  {
+    id: 'tarnock-t10-tandem',
+    family: inline,
+    name: 'Tarnock T10 tandem',
+    spec: {
+      diaphragmDiameterMm: 228,
+      diaphragms: 2,
+      hubDiameterMm: 52,
+      servoRatio: 6.5,
+      cutInForceN: 120,
+      jumpInForceN: 520,
+      returnSpringForceN: 150,
+      hysteresisN: 35,
+      ratedVacuumKpa: 60,
+      frontVolumeCm3: 5600,
+      rearVolumeCm3: 2300,
+      strokeMm: 38,
+      masterBoreMm: 28.6,
+      pedalRatio: 3.6,
+      appliedTravelMm: 10,
+      sourceKind: 'pump',
+      rodGapMinMm: 0.2,
+      rodGapMaxMm: 0.8,
+    },
+  },
+] as const;
+
+interface DemoJob {
+  readonly id: string;
+  readonly sheet: (typeof sheets)[number]['id'];
+  readonly serial: string;
+  readonly vehicle: string;
+  readonly complaint: string;
+  readonly place: Place;
+  readonly person: string;
+  readonly plan?: PlanId;
+  readonly seed: number;
+  readonly pairError: number;
+  readonly faults: readonly ActiveFault[];
+  /** Hours before now at which the first step was run. */
+  readonly hoursAgo: number;
+  /** Steps that have been run, from the first on. */
+  readonly steps: number;
+}
+
+const jobs: readonly DemoJob[] = [
+  {
+    id: 'job-tk-2207-118',
+    sheet: 'tarnock-r7',
+    serial: 'TK-2207-118',
+    vehicle: 'Touring bus “Sorrel”, 1958',
+    complaint: 'Retest after new control piston',
+    place: 'on-bench',
+    person: 'Tomas Rehn',
+    seed: 2207118,
+    pairError: -0.012,
+    faults: [],
+    hoursAgo: 3,
+    steps: 11,
+  },
+  {
+    id: 'job-ow-254-009',
+    sheet: 'ostvale-frame-254',
+    serial: 'OW-254-009',
+    vehicle: 'Salt lorry 3',
+    complaint: 'Pedal hard on the second application, hiss while held',
+    place: 'on-bench',
+    person: 'Noor Halabi',
+    seed: 254009,
+    pairError: 0.008,
+    faults: [{ id: 'vacuum-valve-leak', severity: 0.35 }],
+    hoursAgo: 20,
+    steps: 9,
+  },
+  {
+    id: 'job-ul-82-0340',
+    sheet: 'ullerby-82',
+    serial: 'UL-82-0340',
+    vehicle: 'Mail van 12',
+    complaint: 'Brakes come on late and all at once',
+    place: 'waiting-parts',
+    person: 'Tomas Rehn',
+    seed: 820340,
+    pairError: 0.015,
+    faults: [{ id: 'control-piston-sticking', severity: 0.6 }],
+    hoursAgo: 28,
+    steps: 11,
+  },
+  {
+    id: 'job-ul-25-0771',
+    sheet: 'ullerby-p25',
+    serial: 'UL-25-0771',
+    vehicle: 'Crew minibus 4',
+    complaint: 'Hard pedal in the morning, good once driven',
+    place: 'on-bench',
+    person: 'Noor Halabi',
+    plan: 'vehicle',
+    seed: 250771,
+    pairError: 0,
+    faults: [{ id: 'check-valve-leak', severity: 0.12 }],
+    hoursAgo: 5,
+    steps: 5,
+  },
+  {
+    id: 'job-tk-t10-052',
+    sheet: 'tarnock-t10-tandem',
+    serial: 'TK-T10-052',
+    vehicle: 'Snow-blower loader',
+    complaint: 'Overhauled, to be proved before it goes back',
+    place: 'on-bench',
+    person: 'Tomas Rehn',
+    plan: 'bench',
+    seed: 10052,
+    pairError: 0,
+    faults: [],
+    hoursAgo: 2,
+    steps: 8,
+  },
+  {
+    id: 'job-ow-e4-311',
+    sheet: 'ostvale-e4',
+    serial: 'OW-E4-311',
+    vehicle: 'Electric parcel van 2',
+    complaint: 'Pump is heard all the time',
+    place: 'on-bench',
+    person: 'Noor Halabi',
+    plan: 'vehicle',
+    seed: 4311,
+    pairError: 0,
+    faults: [{ id: 'pump-worn', severity: 0.4 }],
+    hoursAgo: 6,
+    steps: 4,
+  },
+  {
+    id: 'job-tk-m18-204',
+    sheet: 'tarnock-m18',
+    serial: 'TK-M18-204',
+    vehicle: 'Hybrid valley shuttle 3',
+    complaint: 'Pump starts every minute with nobody on the pedal',
+    place: 'on-bench',
+    person: 'Tomas Rehn',
+    seed: 18204,
+    pairError: 0,
+    faults: [{ id: 'internal-leak', severity: 0.3 }],
+    hoursAgo: 7,
+    steps: 7,
+  },
+  {
+    id: 'job-tk-m18-161',
+    sheet: 'tarnock-m18',
+    serial: 'TK-M18-161',
+    vehicle: 'Hybrid valley shuttle 1',
+    complaint: 'Red lamp on the second stroke at a cold start',
+    place: 'on-bench',
+    person: 'Noor Halabi',
+    seed: 18161,
+    pairError: 0,
+    faults: [{ id: 'accumulator-precharge-low', severity: 0.3 }],
+    hoursAgo: 26,
+    steps: 5,
+  },
+  {
+    id: 'job-ug-cs-007',
+    sheet: 'ullerby-glacier',
+    serial: 'UG-CS-007',
+    vehicle: 'Glacier coach 2',
+    complaint: 'Both lamps on after the night, and long to go out',
+    place: 'on-bench',
+    person: 'Ilse Varga',
+    plan: 'vehicle',
+    seed: 7007,
+    pairError: 0,
+    faults: [{ id: 'levelling-leak', severity: 0.3 }],
+    hoursAgo: 30,
+    steps: 9,
+  },
+  {
+    id: 'job-ow-dv2-031',
+    sheet: 'ostvale-dv2',
+    serial: 'OW-DV2-031',
+    vehicle: 'Grader 1',
+    complaint: 'Front axle brakes late when stamped on',
+    place: 'waiting-parts',
+    person: 'Tomas Rehn',
+    seed: 2031,
+    pairError: 0,
+    faults: [{ id: 'orifice-plugged-upper', severity: 0.3 }],
+    hoursAgo: 48,
+    steps: 9,
+  },
+  {
+    id: 'job-ul-hb-115',
+    sheet: 'ullerby-hb70',
+    serial: 'UL-HB-115',
+    vehicle: 'Salt lorry 1',
+    complaint: 'Hard first stroke in the morning',
+    place: 'on-bench',
+    person: 'Noor Halabi',
+    plan: 'vehicle',
+    seed: 70115,
+    pairError: 0,
+    faults: [{ id: 'reserve-check-leak', severity: 0.3 }],
+    hoursAgo: 9,
+    steps: 7,
+  },
+];
+
+/** Time from one step to the next, ms. */
+const betweenSteps = 4 * 60_000;
+
+/** Spheres of the excursion coaches, checked once or twice a year: each loses its gas at a rate of its own. */
+const demoSphereLives = [
+  {
+    serial: 'UG-S-0412',
+    purpose: 'brake',
+    precharge: 6.2e6,
+    fittedTo: 'Ullerby Glacier central system',
+    lossPerYear: 0.016,
+    checks: 6,
+    seed: 412,
+  },
+  {
+    serial: 'UG-S-0413',
+    purpose: 'brake',
+    precharge: 6.2e6,
+    fittedTo: 'Ullerby Glacier central system',
+    lossPerYear: 0.033,
+    checks: 6,
+    seed: 413,
+  },
+  {
+    serial: 'UG-S-0877',
+    purpose: 'suspension',
+    precharge: 2.6e6,
+    fittedTo: null,
+    lossPerYear: 0.02,
+    checks: 4,
+    seed: 877,
+  },
+  { serial: 'UG-S-1190', purpose: 'brake', precharge: 6.2e6, fittedTo: null, lossPerYear: 0.01, checks: 1, seed: 1190 },
+] as const;
+
+/** The charging tool's gauge reads a simulated gas pressure at the temperature of the day. */
+async function demoSpheres(now: Date): Promise<void> {
+  const tool = instruments.find((each) => each.channel === 'accumulator_pressure');
+  if (!tool) throw new Error('the demo shop has no gauge for its charging tool');
+  const instrument = instrumentFromSite(tool);
+  const { pressure: ambient } = ambientFrom({ altitude: site.altitudeM, barometer: undefined });
+  for (const life of demoSphereLives) {
+    const { serial, purpose, precharge, checks, lossPerYear, seed } = life;
+    await insertSphere({ serial, purpose, fluid: 'mineral', precharge });
+    if (life.fittedTo) await markFitted(serial, life.fittedTo);
+    const random = randomSource(labelledSeed(seed, serial));
+    for (let at = 0; at < checks; at++) {
+      const years = (checks - at) * 0.55 - 0.1;
+      const temperature = 293.15 + 6 * random.normal();
+      const truth = precharge * Math.exp(-lossPerYear * (3.4 - years));
+      const there = restatePrecharge(truth, prechargeTemperature, temperature + 0.8 * random.normal(), ambient);
+      const reading = readGauge(there, instrument, drawGaugeErrors(instrument, seed, 0), random);
+      const gauge = Math.hypot(
+        ...readingComponents(instrument, reading, now.toISOString()).map((part) => part.standard),
+      );
+      await insertSphereCheck({
+        serial,
+        at: dayjs(now)
+          .subtract(Math.round(years * 365), 'day')
+          .toISOString(),
+        reading,
+        temperature,
+        precharge: restatePrecharge(reading, temperature, prechargeTemperature, ambient),
+        standard: checkStandard(gauge, reading + ambient, { standard: 1, value: temperature }),
+        person: 'Tomas Rehn',
+      });
+    }
+  }
+}
+
+function sheetNamed(id: string): { readonly family: AnyFamily; readonly name: string; readonly spec: object } {
+  const sheet = sheets.find((each) => each.id === id);
+  if (!sheet) throw new Error(`the demo shop has no sheet ${id}`);
+  return sheet;
+}
+
+/** Chunks as the recorder would have written them: a second each. */
+function secondsOf(trace: Trace): Trace[] {
+  const chunks: Trace[] = [];
+  for (let from = 0; from < trace.time.length; from += 200)
+    chunks.push(sliceTrace(trace, from, Math.min(trace.time.length, from + 200)));
+  return chunks;
+}
+
+/** Does one step of a job as it was done then; returns how long it took, s. */
+async function runStep(job: DemoJob, jobId: string, step: StepDefinition<unknown>, at: Date): Promise<number> {
+  const { family, spec } = sheetNamed(job.sheet);
+  const startedAt = at.toISOString();
+  const common = { jobId, step: step.id, person: job.person, startedAt };
+  for (const caution of step.cautions) await acknowledgeCaution(jobId, caution, job.person, startedAt);
+  if (step.kind === 'look') {
+    const appearance = Object.assign(
+      {},
+      ...family.faults
+        .filter((fault) => job.faults.some((active) => active.id === fault.id))
+        .map((fault) => fault.appearance),
+    ) as Record<string, string>;
+    const findings = Object.fromEntries(
+      step.points.map((point) => [point.id, appearance[point.id] ?? step.options[0].id]),
+    );
+    await insertRun({
+      ...common,
+      state: 'kept',
+      context: { site: { ...site, instruments }, source: 'looked at' },
+      findings,
+    });
+    return 0;
+  }
+  const checked = checkSpec(family, job.sheet, spec, 'demo');
+  if (!checked.ok) throw new Error(`the demo sheet ${job.sheet} is not valid`);
+  const context = contextAt(checked.value, { ...site, instruments }, startedAt, job.plan);
+  if (step.kind === 'typed') {
+    const readings = step.standIn(context, job.faults, randomSource(labelledSeed(job.seed, step.id)));
+    await insertRun({
+      ...common,
+      state: 'kept',
+      context: { site: { ...site, instruments }, source: 'dial readings', standIn: true },
+      readings,
+    });
+    return 0;
+  }
+  const trace = simulateStep(family, step, context, {
+    faults: job.faults,
+    benchSeed: job.seed,
+    runSeed: job.seed,
+    pairError: job.pairError,
+  });
+  const id = await insertRun({
+    ...common,
+    state: 'recording',
+    context: { site: { ...site, instruments }, source: 'stand-in rig' },
+  });
+  for (const [sequence, chunk] of secondsOf(trace).entries()) await appendChunk(id, sequence, chunk, null);
+  const seconds = trace.time[trace.time.length - 1];
+  await setRunState(id, 'kept', new Date(at.getTime() + seconds * 1000).toISOString());
+  return seconds;
+}
+
+/** Fills an empty database with the demo shop; returns false when a shop is there already. */
+export async function demoShop(now = new Date()): Promise<boolean> {
+  const db = await database();
+  if ((await listSheets()).length > 0) return false;
+  await writeShopSettings({ shopName: 'Vennholm bench', site, policy: 'guarded' });
+  for (const [id, name, role] of people) await db('people').insert({ id, name, role });
+  for (const instrument of instruments)
+    await db('instruments').insert({
+      id: instrument.channel,
+      set_name: 'Set B',
+      instrument: JSON.stringify(instrument),
+    });
+  for (const sheet of sheets) {
+    const checked = checkSpec(sheet.family, sheet.name, sheet.spec, 'demo');
+    if (!checked.ok) throw new Error(`the demo sheet ${sheet.id} is not valid: ${JSON.stringify(checked.problems)}`);
+    await insertSheet({ family: sheet.family.id, name: sheet.name, spec: checked.value.spec }, sheet.id);
+  }
+  for (const job of jobs) {
+    const sheet = sheetNamed(job.sheet);
+    const { family } = sheet;
+    const checked = checkSpec(family, job.sheet, sheet.spec, 'demo');
+    if (!checked.ok) throw new Error(`job ${job.id} has no valid sheet`);
+    const begun = now.getTime() - job.hoursAgo * 3_600_000;
+    await insertJob(
+      {
+        serial: job.serial,
+        vehicle: job.vehicle,
+        complaint: job.complaint,
+        place: job.place,
+        bookedAt: new Date(begun - 3_600_000).toISOString(),
+        bookedBy: 'Ilse Varga',
+        promisedAt: dayjs(now).add(1, 'day').hour(15).minute(0).second(0).millisecond(0).toISOString(),
+        plan: job.plan ?? 'bench',
+        sheet: { family: family.id, name: sheet.name, spec: checked.value.spec },
+        standIn: { seed: job.seed, pairError: job.pairError, faults: [...job.faults] },
+      },
+      job.id,
+    );
+    let at = begun;
+    for (const id of planOf(family, job.plan ?? 'bench').steps.slice(0, job.steps)) {
+      const step = findStep(family, id);
+      if (step) at += betweenSteps + 1000 * (await runStep(job, job.id, step, new Date(at)));
+    }
+  }
+  await demoSpheres(now);
+  return true;
+}

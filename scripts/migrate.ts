@@ -1,0 +1,4 @@
+import { openDatabase } from '@/data/database';
+
+const db = await openDatabase();
+await db.destroy();

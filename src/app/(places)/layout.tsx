@@ -1,0 +1,5 @@
+import { Frame } from '@/ui/shell/frame';
+
+export default function PlacesLayout({ children }: LayoutProps<'/'>) {
+  return <Frame>{children}</Frame>;
+}

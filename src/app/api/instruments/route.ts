@@ -1,0 +1,11 @@
+import { z } from 'zod';
+import { answer, bodyOf } from '@/server/http/answer';
+import { instrumentFormSchema, mountInstrument, unmountInstrument } from '@/server/instruments';
+
+export function PUT(request: Request) {
+  return answer(async () => mountInstrument(await bodyOf(request, instrumentFormSchema)));
+}
+
+export function DELETE(request: Request) {
+  return answer(async () => unmountInstrument((await bodyOf(request, z.object({ channel: z.string() }))).channel));
+}

@@ -1,0 +1,18 @@
+import { z } from 'zod';
+import { cautions } from '@/core/wording/cautions';
+import { acknowledgeCaution } from '@/data/jobs';
+import { answer, bodyOf } from '@/server/http/answer';
+import { jobNamed } from '@/server/jobs/job-context';
+
+const known = Object.keys(cautions) as [string, ...string[]];
+const schema = z.object({ cautions: z.array(z.enum(known)), person: z.string().min(1) });
+type Params = { params: Promise<{ id: string }> };
+
+export function POST(request: Request, { params }: Params) {
+  return answer(async () => {
+    const job = await jobNamed((await params).id);
+    const body = await bodyOf(request, schema);
+    const at = new Date().toISOString();
+    for (const caution of body.cautions) await acknowledgeCaution(job.id, caution, body.person, at);
+  });
+}

@@ -1,0 +1,13 @@
+import { z } from 'zod';
+import { answer, bodyOf } from '@/server/http/answer';
+import { recordLook } from '@/server/runs/bench-runs';
+
+const schema = z.object({ step: z.string(), person: z.string().min(1), findings: z.record(z.string(), z.string()) });
+type Params = { params: Promise<{ id: string }> };
+
+export function POST(request: Request, { params }: Params) {
+  return answer(async () => {
+    const { step, findings, person } = await bodyOf(request, schema);
+    return recordLook((await params).id, step, findings, person);
+  });
+}

@@ -1,0 +1,10 @@
+import { z } from 'zod';
+import { answer, bodyOf } from '@/server/http/answer';
+import { issueRelease } from '@/server/release/issue-release';
+
+const schema = z.object({ kind: z.enum(['released', 'findings-only']), person: z.string().min(1), units: z.string() });
+type Params = { params: Promise<{ id: string }> };
+
+export function POST(request: Request, { params }: Params) {
+  return answer(async () => issueRelease((await params).id, await bodyOf(request, schema)));
+}

@@ -1,0 +1,13 @@
+import { z } from 'zod';
+import { answer, bodyOf } from '@/server/http/answer';
+import { startRun } from '@/server/runs/bench-runs';
+
+const schema = z.object({ step: z.string(), person: z.string().min(1) });
+type Params = { params: Promise<{ id: string }> };
+
+export function POST(request: Request, { params }: Params) {
+  return answer(async () => {
+    const { step, person } = await bodyOf(request, schema);
+    return startRun((await params).id, step, person);
+  });
+}

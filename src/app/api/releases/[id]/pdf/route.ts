@@ -1,0 +1,18 @@
+import { answer } from '@/server/http/answer';
+import { issuedReport } from '@/server/release/issue-release';
+import { reportPdf } from '@/server/release/report-pdf';
+
+type Params = { params: Promise<{ id: string }> };
+
+export async function GET(_request: Request, { params }: Params) {
+  const { id } = await params;
+  try {
+    const report = await issuedReport(id);
+    const name = `${report.kind}-${report.job.serial}.pdf`.replace(/[^\w.-]+/g, '_');
+    return new Response(new Uint8Array(await reportPdf(report)), {
+      headers: { 'Content-Type': 'application/pdf', 'Content-Disposition': `inline; filename="${name}"` },
+    });
+  } catch (error) {
+    return answer(() => Promise.reject(error));
+  }
+}

@@ -1,0 +1,14 @@
+import { z } from 'zod';
+import { answer, bodyOf } from '@/server/http/answer';
+import { commandRun } from '@/server/runs/bench-runs';
+
+const schema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('lever'), level: z.number().min(0).max(1e8) }),
+  z.object({ kind: z.literal('by-itself'), on: z.boolean() }),
+  z.object({ kind: z.literal('speed'), speed: z.number().min(1).max(50) }),
+]);
+type Params = { params: Promise<{ id: string }> };
+
+export function POST(request: Request, { params }: Params) {
+  return answer(async () => commandRun((await params).id, await bodyOf(request, schema)));
+}

@@ -1,0 +1,31 @@
+import { z } from 'zod';
+import { answer, bodyOf } from '@/server/http/answer';
+import { discardRun, keepRun, resumeRun, stopRun, strikeOut } from '@/server/runs/bench-runs';
+
+const schema = z.discriminatedUnion('action', [
+  z.object({ action: z.literal('keep') }),
+  z.object({ action: z.literal('discard') }),
+  z.object({ action: z.literal('stop') }),
+  z.object({ action: z.literal('resume') }),
+  z.object({ action: z.literal('strike-out'), reason: z.string().trim().min(3, 'Say why in a few words') }),
+]);
+type Params = { params: Promise<{ id: string }> };
+
+export function POST(request: Request, { params }: Params) {
+  return answer(async () => {
+    const { id } = await params;
+    const body = await bodyOf(request, schema);
+    switch (body.action) {
+      case 'keep':
+        return keepRun(id);
+      case 'discard':
+        return discardRun(id);
+      case 'stop':
+        return stopRun(id);
+      case 'resume':
+        return resumeRun(id);
+      case 'strike-out':
+        return strikeOut(id, body.reason);
+    }
+  });
+}

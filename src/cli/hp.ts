@@ -1,0 +1,203 @@
+import { writeFileSync } from 'node:fs';
+import { Command, CommanderError } from 'commander';
+import { families } from '@/core/families';
+import { planOf, supplyOf } from '@/core/families/plan';
+import { standInSource, writeBenchLog } from '@/core/formats/bench-log';
+import { writeEvaluation } from '@/core/formats/evaluation';
+import { writePrediction } from '@/core/formats/prediction';
+import { unitSheetJsonSchema, writeUnitSheet } from '@/core/formats/unit-sheet';
+import type { StepContext } from '@/core/families/step-context';
+import type { TypedStep } from '@/core/families/step-definition';
+import type { TypedValues } from '@/core/families/typed-entry';
+import { concludeInquiry } from '@/core/judging/conclude-inquiry';
+import { evaluateUnit } from '@/core/judging/evaluate-unit';
+import { characteristicUnits, openName } from '@/core/quantities/characteristics';
+import { unitOf } from '@/core/quantities/measurement-unit';
+import { labelledSeed, randomSource } from '@/core/rig/random';
+import { simulateStep } from '@/core/rig/run-step';
+import { characteristicTitles } from '@/core/wording/characteristic-titles';
+import { readProblemText } from '@/core/wording/read-problem-text';
+import { fail, UnusableInput } from './failure';
+import {
+  familyNamed,
+  faultArgument,
+  logEvidence,
+  judgedStep,
+  readingEvidence,
+  unitAtSite,
+  vacuumArgument,
+} from './inputs';
+
+function print(data: unknown): void {
+  process.stdout.write(`${JSON.stringify(data, null, 2)}\n`);
+}
+
+const today = () => new Date().toISOString().slice(0, 10);
+
+function listFamilies(): void {
+  print(
+    families.map((family) => ({
+      id: family.id,
+      title: family.title,
+      description: family.description,
+      plans: family.plans.map((plan) => ({ id: plan.id, title: plan.title, steps: plan.steps })),
+      steps: family.steps.map((step) => ({
+        id: step.id,
+        title: step.title,
+        kind: step.kind,
+        optional: step.optional,
+        channels: step.kind === 'measured' ? { needs: step.needs, uses: step.uses } : null,
+        findings: step.kind === 'look' ? step.points.map((point) => point.id) : [],
+        characteristics: step.characteristics.map((id) => ({
+          id: openName(id),
+          title: characteristicTitles[id],
+          unit: characteristicUnits[id],
+        })),
+      })),
+      faults: family.faults.map(({ id, title, shows }) => ({ id, title, shows })),
+    })),
+  );
+}
+
+interface UnitOptions {
+  readonly unit: string;
+  readonly site?: string;
+}
+
+function predict(options: UnitOptions & { readonly vacuum?: string; readonly plan?: string }): void {
+  const { sheet, context } = unitAtSite(options.unit, options.site, { date: today(), plan: options.plan });
+  if (options.vacuum !== undefined && sheet.family.fedBy === 'pressure')
+    fail({ code: 'bad-argument', argument: '--vacuum', detail: `a ${sheet.family.id} unit is fed by pressure` });
+  const vacuum = options.vacuum === undefined ? supplyOf(sheet.family, context) : vacuumArgument(options.vacuum);
+  if (sheet.family.fedBy === 'vacuum' && vacuum >= context.ambient.pressure)
+    fail({ code: 'bad-argument', argument: '--vacuum', detail: 'more than the local atmosphere: no pump reaches it' });
+  print(writePrediction(sheet.family, context, vacuum));
+}
+
+interface SimulateOptions extends UnitOptions {
+  readonly step: string;
+  readonly plan?: string;
+  readonly fault?: string;
+  readonly seed: string;
+  readonly out: string;
+}
+
+function simulate(options: SimulateOptions): void {
+  const { sheet, context } = unitAtSite(options.unit, options.site, {
+    date: today(),
+    plan: options.plan,
+    step: options.step,
+  });
+  const step = judgedStep(sheet.family, options.step);
+  const seed = Number(options.seed);
+  if (!Number.isInteger(seed))
+    fail({ code: 'bad-argument', argument: '--seed', detail: `"${options.seed}" is not a whole number` });
+  const faults = options.fault === undefined ? [] : [faultArgument(sheet.family, options.fault)];
+  const metadata = {
+    source: standInSource,
+    unit: sheet.name,
+    step: step.id,
+    seed: String(seed),
+    ...(options.fault === undefined ? {} : { fault: options.fault }),
+  };
+  const text =
+    step.kind === 'typed'
+      ? typedReadings(step, context, step.standIn(context, faults, randomSource(labelledSeed(seed, step.id))))
+      : writeBenchLog(simulateStep(sheet.family, step, context, { faults, benchSeed: seed, runSeed: seed }), metadata);
+  try {
+    writeFileSync(options.out, text);
+  } catch (error) {
+    fail({ code: 'unreadable', file: options.out, detail: error instanceof Error ? error.message : String(error) });
+  }
+}
+
+/** What a typed step's instruments show, as a readings table of its characteristics. */
+function typedReadings(step: TypedStep<unknown>, context: StepContext<unknown>, values: TypedValues): string {
+  const rows = step.entry.analyse(values, context).characteristics.flatMap((each) => {
+    if (each.kind !== 'measured') return [];
+    const unit = unitOf(characteristicUnits[each.id]);
+    return [
+      [step.id, openName(each.id), String(Number((each.estimate.value / unit.factor).toPrecision(8))), unit.symbol],
+    ];
+  });
+  return `${[['step', 'characteristic', 'value', 'unit'], ...rows].map((row) => row.join(',')).join('\n')}\n`;
+}
+
+interface EvaluateOptions extends UnitOptions {
+  readonly plan?: string;
+  readonly readings?: string;
+}
+
+function evaluate(assignments: readonly string[], options: EvaluateOptions): void {
+  const { sheet, context } = unitAtSite(options.unit, options.site, { date: today(), plan: options.plan });
+  const plan = planOf(sheet.family, context.plan);
+  const evidence = [
+    ...logEvidence(sheet.family, assignments),
+    ...(options.readings === undefined ? [] : readingEvidence(sheet.family, options.readings)),
+  ];
+  const evaluation = evaluateUnit(sheet.family, plan.steps, evidence, { context, policy: 'guarded' });
+  const state = concludeInquiry(plan, evaluation);
+  print(writeEvaluation(evaluation, state.kind === 'concluded' ? state.conclusion : null));
+}
+
+function program(): Command {
+  const hp = new Command('hp')
+    .description('Bench tests of power-assist brake units, on files')
+    .exitOverride()
+    .showHelpAfterError();
+  hp.command('families').description('families with their steps, characteristics and faults').action(listFamilies);
+  hp.command('schema <family>')
+    .description('JSON Schema of the unit sheet')
+    .action((id: string) => print(unitSheetJsonSchema(familyNamed(id))));
+  hp.command('example <family>')
+    .description('a valid unit sheet')
+    .action((id: string) => {
+      const family = familyNamed(id);
+      print(writeUnitSheet(family.id, family.example.name, family.example.spec));
+    });
+  hp.command('predict')
+    .description('expected curve, key points and limits at a site')
+    .requiredOption('--unit <file>', 'unit sheet')
+    .option('--site <file>', 'site file')
+    .option('--vacuum <figure>', 'supply vacuum, for instance 60kPa')
+    .option('--plan <id>', 'bench or vehicle; the family’s first plan where left out')
+    .action(predict);
+  hp.command('simulate')
+    .description('a bench log of the stand-in rig running a step')
+    .requiredOption('--unit <file>', 'unit sheet')
+    .requiredOption('--step <id>', 'step to run')
+    .option('--plan <id>', 'bench or vehicle; the first plan that has the step where left out')
+    .option('--fault <id[:severity]>', 'fault of the unit, severity 0 to 1')
+    .option('--seed <n>', 'seed of the bench', '1')
+    .option('--site <file>', 'site file')
+    .requiredOption('--out <file>', 'bench log to write')
+    .action(simulate);
+  hp.command('evaluate [step=log...]')
+    .description('evaluates bench logs and readings')
+    .requiredOption('--unit <file>', 'unit sheet')
+    .option('--site <file>', 'site file')
+    .option('--plan <id>', 'bench or vehicle; the family’s first plan where left out')
+    .option('--readings <file>', 'typed values and findings (CSV)')
+    .action(evaluate);
+  for (const command of [hp, ...hp.commands]) command.exitOverride();
+  return hp;
+}
+
+/** Exit codes: 0 done, 2 unusable input, 1 a defect of ours. */
+function main(): number {
+  try {
+    program().parse();
+    return 0;
+  } catch (error) {
+    if (error instanceof UnusableInput) {
+      for (const problem of error.problems) process.stderr.write(`${readProblemText(problem)}\n`);
+      return 2;
+    }
+    // Commander has already said what was wrong with the arguments; asking for help is no error.
+    if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
+    process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
+    return 1;
+  }
+}
+
+process.exitCode = main();

@@ -1,0 +1,128 @@
+import { readFileSync } from 'node:fs';
+import { families, findFamily } from '@/core/families';
+import type { ActiveFault, AnyFamily } from '@/core/families/family';
+import type { PlanId, StepContext } from '@/core/families/step-context';
+import type { MeasuredStep } from '@/core/families/step-definition';
+import { readBenchLog } from '@/core/formats/bench-log';
+import { readReadings } from '@/core/formats/readings';
+import { contextAt, readSite, type Site } from '@/core/formats/site-file';
+import { readUnitSheet, type UnitSheet } from '@/core/formats/unit-sheet';
+import type { JudgedStep, StepEvidence } from '@/core/judging/evaluate-unit';
+import { findUnit, toSi } from '@/core/quantities/measurement-unit';
+import type { Trace } from '@/core/traces/trace';
+import { fail, orFail } from './failure';
+
+export function readText(file: string): string {
+  try {
+    return readFileSync(file, 'utf8');
+  } catch (error) {
+    return fail({ code: 'unreadable', file, detail: error instanceof Error ? error.message : String(error) });
+  }
+}
+
+export function familyNamed(id: string): AnyFamily {
+  return (
+    findFamily(id) ?? fail({ code: 'unknown-family', file: 'argument', family: id, known: families.map((f) => f.id) })
+  );
+}
+
+export interface UnitAtSite {
+  readonly sheet: UnitSheet;
+  readonly context: StepContext<unknown>;
+}
+
+interface Where {
+  readonly date: string;
+  /** Plan that was asked for; else the first that has `step`, else the family's first. */
+  readonly plan?: string;
+  readonly step?: string;
+}
+
+export function unitAtSite(unitFile: string, siteFile: string | undefined, where: Where): UnitAtSite {
+  const sheet = orFail(readUnitSheet(readText(unitFile), unitFile));
+  const site: Site = siteFile === undefined ? {} : orFail(readSite(readText(siteFile), siteFile));
+  return { sheet, context: contextAt(sheet, site, where.date, planNamed(sheet.family, where)) };
+}
+
+function planNamed(family: AnyFamily, { plan: id, step }: Where): PlanId {
+  if (id === undefined)
+    return (family.plans.find((plan) => step !== undefined && plan.steps.includes(step)) ?? family.plans[0]).id;
+  const plan = family.plans.find((each) => each.id === id);
+  return plan?.id ?? fail({ code: 'unknown-plan', plan: id, known: family.plans.map((each) => each.id) });
+}
+
+/** A step that yields characteristics, or a refusal that names what there is. */
+export function judgedStep(family: AnyFamily, id: string): JudgedStep {
+  const step = family.steps.find((each) => each.id === id);
+  if (!step) return fail({ code: 'unknown-step', step: id, known: family.steps.map((each) => each.id) });
+  return step.kind === 'look' ? fail({ code: 'look-step', step: id }) : step;
+}
+
+export function measuredStep(family: AnyFamily, id: string): MeasuredStep<unknown> {
+  const step = family.steps.find((each) => each.id === id);
+  if (!step) return fail({ code: 'unknown-step', step: id, known: family.steps.map((each) => each.id) });
+  return step.kind === 'measured' ? step : fail({ code: 'look-step', step: id });
+}
+
+/** "id" or "id:0.5" as a fault of the family. */
+export function faultArgument(family: AnyFamily, text: string): ActiveFault {
+  const [id, severityText] = text.split(':');
+  if (!family.faults.some((fault) => fault.id === id))
+    return fail({ code: 'unknown-fault', fault: id, known: family.faults.map((fault) => fault.id) });
+  const severity = severityText === undefined ? 0.5 : Number(severityText);
+  if (!(severity >= 0 && severity <= 1) || severityText === '')
+    return fail({
+      code: 'bad-argument',
+      argument: '--fault',
+      detail: `severity "${severityText}" is not between 0 and 1`,
+    });
+  return { id, severity };
+}
+
+/** "60kPa" or "18 inHg" as Pa vacuum. */
+export function vacuumArgument(text: string): number {
+  const [, figure, unitText] = /^\s*([\d.]+)\s*(.+?)\s*$/.exec(text) ?? [];
+  const unit = unitText === undefined ? undefined : findUnit(unitText);
+  const value = Number(figure);
+  if (!unit || unit.dimension !== 'pressure' || !(value > 0))
+    return fail({ code: 'bad-argument', argument: '--vacuum', detail: `"${text}" is not a vacuum such as 60kPa` });
+  return toSi(value, unit);
+}
+
+/** "step=file" arguments as evidence; "step#2=file" is a repeat. */
+export function logEvidence(family: AnyFamily, assignments: readonly string[]): StepEvidence[] {
+  const byStep = new Map<string, { traces: Trace[]; date?: string; swapped: boolean }>();
+  for (const assignment of assignments) {
+    const at = assignment.indexOf('=');
+    if (at < 1) fail({ code: 'bad-argument', argument: assignment, detail: 'write step=file.csv' });
+    const name = assignment.slice(0, at);
+    const file = assignment.slice(at + 1);
+    const [, id] = /^([a-z-]+)(?:#\d+)?$/.exec(name) ?? [];
+    const step = measuredStep(family, id ?? name);
+    const log = orFail(
+      readBenchLog(readText(file), file, { step: step.id, needs: step.needs, leastRows: step.leastRows }),
+    );
+    if (log.repeatedTimes > 0) process.stderr.write(`${file}: ${log.repeatedTimes} rows repeat a time stamp; kept\n`);
+    const swapped = log.metadata.gauges === 'swapped';
+    const entry = byStep.get(step.id) ?? { traces: [], swapped };
+    if (entry.swapped !== swapped) fail({ code: 'mixed-gauges', file, step: step.id });
+    entry.traces.push(log.trace);
+    const recorded = log.metadata.recorded?.slice(0, 10);
+    byStep.set(step.id, { ...entry, date: recorded && /^\d{4}-\d{2}-\d{2}$/.test(recorded) ? recorded : entry.date });
+  }
+  return [...byStep].map(([step, { traces, date }]) => ({
+    kind: 'traces',
+    step,
+    traces,
+    setting: date === undefined ? {} : { date },
+  }));
+}
+
+/** A readings table as evidence. */
+export function readingEvidence(family: AnyFamily, file: string): StepEvidence[] {
+  const { typed, findings } = orFail(readReadings(readText(file), file, family));
+  return [
+    ...[...typed].map(([step, values]): StepEvidence => ({ kind: 'typed', step, values })),
+    ...[...findings].map(([step, found]): StepEvidence => ({ kind: 'findings', step, findings: found })),
+  ];
+}

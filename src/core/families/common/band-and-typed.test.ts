@@ -1,0 +1,111 @@
+import type { VacuumRemoteUnit } from '../vacuum-remote/geometry';
+import { outputAt } from '../vacuum-remote/quasi-static';
+import { families } from '..';
+import { contextAt } from '../../formats/site-file';
+import { checkSpec } from '../../formats/unit-sheet';
+import { expandedUncertainty } from '../../instruments/uncertainty';
+import { evaluateUnit } from '../../judging/evaluate-unit';
+import { characteristicUnits, type CharacteristicId } from '../../quantities/characteristics';
+import type { MeasuredStep } from '../step-definition';
+import { limitFrom } from './limits';
+import { toleranceBand } from './tolerance-band';
+import { analysisFromTyped } from './typed-values';
+import { turningPoint, vacuumAlongPull } from './vacuum-along-pull';
+
+const [family] = families;
+const checked = checkSpec(family, 'study', family.example.spec, 'study');
+if (!checked.ok) throw new Error('the example sheet is not valid');
+const context = contextAt(checked.value, { altitudeM: 1420, benchVolumeCm3: 600 }, '2026-11-23');
+
+describe('band of a unit', () => {
+  it('lies ± the tolerance around the expected output, corners included', () => {
+    const band = toleranceBand(family, context.unit, () => 60e3, context);
+    band.input.forEach((at, i) => {
+      const expected = outputAt(context.unit as VacuumRemoteUnit, at, 60e3);
+      expect(band.high[i] + band.low[i]).toBeCloseTo(2 * expected, 3);
+      expect(band.high[i] - band.low[i]).toBeCloseTo(0.2 * expected, 3);
+    });
+    for (const point of band.curve.keyPoints)
+      expect(band.input.some((at) => Math.abs(at - point.input) < 1)).toBe(true);
+  });
+
+  it('a source of a limit is the sheet where it has a figure, else the workshop', () => {
+    const workshop = { key: 'residual', value: 35e3 } as const;
+    expect(limitFrom({ field: 'residualMaxKpa', value: 20e3 }, workshop)).toEqual({
+      value: 20e3,
+      source: { kind: 'sheet', field: 'residualMaxKpa' },
+    });
+    expect(limitFrom({ field: 'residualMaxKpa', value: undefined }, workshop).source).toEqual({
+      kind: 'workshop',
+      key: 'residual',
+    });
+  });
+});
+
+describe('vacuum along a pull', () => {
+  const input = Float64Array.from({ length: 4000 }, (_, i) => (i < 2000 ? i * 1000 : (4000 - i) * 1000));
+  const supply = input.map((_, i) => 60e3 - 5 * i);
+
+  it('is what was there when the pull passed, not the way back, and `ahead` beyond', () => {
+    expect(turningPoint(input)).toBe(2000);
+    const at = vacuumAlongPull(input, supply, { inputEnd: 2.5e6, ahead: 55e3 });
+    expect(at(1e6) / (60e3 - 5 * 1000)).toBeCloseTo(1, 2);
+    expect(at(2.4e6)).toBe(55e3);
+  });
+
+  it('before the vacuum is on everything lies ahead', () => {
+    expect(vacuumAlongPull([], [], { inputEnd: 1e6, ahead: 42 })(5e5)).toBe(42);
+    expect(
+      vacuumAlongPull(
+        input,
+        supply.map(() => 0),
+        { inputEnd: 2.5e6, ahead: 42 },
+      )(5e5),
+    ).toBe(42);
+  });
+});
+
+describe('values typed by hand', () => {
+  const steps = family.steps.filter((step): step is MeasuredStep<unknown> => step.kind === 'measured');
+
+  it.each(steps.flatMap((step) => step.characteristics.map((id) => [step.id, id, step] as const)))(
+    '%s %s carries an uncertainty',
+    (_step, id, step) => {
+      const value = characteristicUnits[id] === '1' ? 2 : 1e6;
+      const analysis = analysisFromTyped(step, new Map([[id, value]]), context);
+      const found = analysis.characteristics.find((each) => each.id === id);
+      if (found?.kind !== 'measured') throw new Error('expected a value');
+      expect(found.estimate.value).toBe(value);
+      expect(expandedUncertainty(found.estimate)).toBeGreaterThan(0);
+      expect(analysis.characteristics.filter((each) => each.kind === 'absent')).toHaveLength(
+        step.characteristics.length - 1,
+      );
+    },
+  );
+
+  it('are judged like traces: what was not read leaves its step undecided', () => {
+    const evaluate = (values: ReadonlyMap<CharacteristicId, number>) =>
+      evaluateUnit(family, family.plans[0].steps, [{ kind: 'typed', step: 'release', values }], {
+        context,
+        policy: 'guarded',
+      }).steps.find((step) => step.step === 'release')?.verdict;
+    expect(
+      evaluate(
+        new Map([
+          ['release-time', 0.5],
+          ['residual-output', 5e3],
+        ]),
+      ),
+    ).toBe('pass');
+    expect(
+      evaluate(
+        new Map([
+          ['release-time', 9],
+          ['residual-output', 5e3],
+        ]),
+      ),
+    ).toBe('fail');
+    expect(evaluate(new Map([['release-time', 0.5]]))).toBe('undecided');
+    expect(evaluate(new Map())).toBe('undecided');
+  });
+});

@@ -1,0 +1,45 @@
+import { isCharacteristicId, type CharacteristicId } from '../../quantities/characteristics';
+import { shownAs } from '../../wording/display';
+import { characteristicTitles } from '../../wording/characteristic-titles';
+import type { MeasuredStep, TypedStep } from '../step-definition';
+import type { TypedEntry, TypedField } from '../typed-entry';
+import { plausibleRange } from './plausible-range';
+import { analysisFromTyped, dialChannel } from './typed-values';
+
+/** Entry of a step whose characteristics are typed as they are. */
+function characteristicEntry(step: MeasuredStep<unknown>): TypedEntry<unknown> {
+  const nothing = { characteristics: [], events: [], notes: [] };
+  return {
+    fields: (context) => {
+      const limits = step.limits(nothing, context);
+      return step.characteristics.map((id): TypedField => {
+        const limit = limits.find((each) => each.characteristic === id);
+        const as = shownAs(id);
+        const channel = dialChannel(id);
+        return {
+          id,
+          title: characteristicTitles[id],
+          hint: '',
+          as,
+          channel,
+          expected:
+            limit && (limit.low !== null || limit.high !== null)
+              ? { low: limit.low ?? -Infinity, high: limit.high ?? Infinity }
+              : null,
+          plausible: plausibleRange(as, channel, context),
+          optional: limit === undefined,
+        };
+      });
+    },
+    analyse: (values, context) => {
+      const typed = new Map<CharacteristicId, number>();
+      for (const [id, value] of Object.entries(values)) if (isCharacteristicId(id)) typed.set(id, value);
+      return analysisFromTyped(step, typed, context);
+    },
+  };
+}
+
+/** How a step is read off dials: by its own entry, else its characteristics one by one. */
+export function entryOf(step: MeasuredStep<unknown> | TypedStep<unknown>): TypedEntry<unknown> {
+  return step.kind === 'typed' ? step.entry : (step.entry ?? characteristicEntry(step));
+}

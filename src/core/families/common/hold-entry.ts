@@ -1,0 +1,155 @@
+import {
+  differenceComponents,
+  differenceResolution,
+  random,
+  scaleComponents,
+  systematic,
+  type UncertaintyComponent,
+} from '../../instruments/uncertainty';
+import { quantity, type Temperature } from '../../quantities/quantity';
+import { seaLevelPressure } from '../../quantities/standard-atmosphere';
+import type { AnalysisProblem } from '../../wording/analysis-problem';
+import type { Characteristic, StepAnalysis } from '../step-analysis';
+import type { StepContext } from '../step-context';
+import type { TypedEntry, TypedField, TypedValues } from '../typed-entry';
+import { absent, measured, nothingMeasured } from './analysis-result';
+import { plausibleRange } from './plausible-range';
+
+/** A vacuum hold as it is read off a dial. */
+export interface HoldEntrySetup<Unit> {
+  /** Time over which the loss is stated, s. */
+  readonly seconds: (context: StepContext<Unit>) => number;
+  /** Most that may be lost over that time, Pa. */
+  readonly limit: (context: StepContext<Unit>) => number;
+  /** Vacuum that the source is set to, Pa. */
+  readonly supplyVacuum: (context: StepContext<Unit>) => number;
+  /** Volume of the unit that is evacuated, m3, or null. */
+  readonly volume: (context: StepContext<Unit>) => number | null;
+}
+
+const standardTemperature = quantity<Temperature>(293.15);
+/** A watch is read to half a second at each end. */
+const watchStandard = (Math.SQRT2 * 0.5) / Math.sqrt(3);
+/** A supply may start this far from what the source was set to, as a share. */
+const startShare = 0.12;
+/** A volume measured with rule and calliper is good to about this. */
+const volumeShare = 0.05;
+/** The rate between the first and the middle reading may differ this much from that after it before it is said, Pa. */
+const uneven = 500;
+
+/**
+ * Entry of a vacuum hold or soak from readings at its ends, and one between where it was read: start, time, end. The loss is
+ * stated for the step's own time in proportion, so that a hold of a minute or a soak overnight serves as well.
+ */
+export function holdEntry<Unit>(setup: HoldEntrySetup<Unit>): TypedEntry<Unit> {
+  return {
+    fields: (context, values) => {
+      const stated = setup.seconds(context);
+      const set = setup.supplyVacuum(context);
+      const { start, seconds } = values;
+      const vacuum = { as: 'vacuum', channel: 'supply_vacuum', optional: false } as const;
+      const lost = (after: number) => (setup.limit(context) * after) / stated;
+      const sound = (after: number | undefined): TypedField['expected'] =>
+        start === undefined || after === undefined ? null : { low: start - lost(after), high: start };
+      const range = plausibleRange('vacuum', 'supply_vacuum', context);
+      const time = { as: 'time', channel: null, expected: null, plausible: [2, 172_800] } as const;
+      return [
+        {
+          ...vacuum,
+          id: 'start',
+          title: 'Vacuum at the start',
+          hint: 'Once the source is shut and the needle stands',
+          expected: { low: set * (1 - startShare), high: set * (1 + startShare) },
+          plausible: range,
+        },
+        {
+          ...time,
+          id: 'seconds',
+          title: 'Held for',
+          hint: `Stated for ${stated} s; longer is better`,
+          optional: false,
+        },
+        {
+          ...vacuum,
+          id: 'end',
+          title: 'Vacuum at the end',
+          hint: '',
+          expected: sound(seconds),
+          plausible: range,
+        },
+        {
+          ...time,
+          id: 'middle-seconds',
+          title: 'Read between, after',
+          hint: 'A soak overnight: any time',
+          optional: true,
+        },
+        {
+          ...vacuum,
+          id: 'middle',
+          title: 'Vacuum then',
+          hint: '',
+          expected: sound(values['middle-seconds']),
+          plausible: range,
+          optional: true,
+        },
+      ];
+    },
+    analyse: (values, context) => analyse(values, context, setup),
+  };
+}
+
+function analyse<Unit>(values: TypedValues, context: StepContext<Unit>, setup: HoldEntrySetup<Unit>): StepAnalysis {
+  const { start, seconds, end } = values;
+  if (start === undefined || seconds === undefined || end === undefined || !(seconds > 0))
+    return nothingMeasured(['vacuum-loss', 'leak-flow'], { code: 'not-read' });
+  const factor = setup.seconds(context) / seconds;
+  const loss = (start - end) * factor;
+  const instrument = context.instruments.get('supply_vacuum');
+  const components = [
+    random('timing', (Math.abs(loss) * watchStandard) / seconds),
+    ...(instrument
+      ? [differenceResolution(instrument), ...differenceComponents(instrument, end, start, context.date)].map(
+          (part) => ({
+            ...part,
+            standard: part.standard * factor,
+          }),
+        )
+      : []),
+  ];
+  return {
+    characteristics: [
+      measured('vacuum-loss', loss, components),
+      leakFlow(loss / setup.seconds(context), scaleComponents(components, 1 / setup.seconds(context)), {
+        volume: setup.volume(context),
+        context,
+      }),
+    ],
+    events: [],
+    notes: betweenReadings(values),
+    vacuum: start,
+  };
+}
+
+/** Standard volume flow of a loss of `rate` (Pa/s, with its components) in the evacuated volume. */
+function leakFlow(
+  rate: number,
+  components: readonly UncertaintyComponent[],
+  { volume, context }: { readonly volume: number | null; readonly context: StepContext<unknown> },
+): Characteristic {
+  if (volume === null || context.benchVolume === null) return absent('leak-flow', { code: 'no-volume' });
+  const perPascal =
+    ((volume + context.benchVolume) / seaLevelPressure) * (standardTemperature / context.airTemperature);
+  return measured('leak-flow', rate * perPascal, [
+    ...scaleComponents(components, perPascal),
+    systematic('volume', rate * perPascal * volumeShare),
+  ]);
+}
+
+/** A reading between the ends that lies off the straight line between them is worth a second look. */
+function betweenReadings(values: TypedValues): AnalysisProblem[] {
+  const { start, seconds, end, middle, 'middle-seconds': after } = values;
+  if (middle === undefined || after === undefined || after >= seconds) return [];
+  const expected = start + ((end - start) * after) / seconds;
+  return Math.abs(middle - expected) > uneven ? [{ code: 'uneven-loss', off: middle - expected }] : [];
+}

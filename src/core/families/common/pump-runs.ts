@@ -1,0 +1,27 @@
+/** One whole run of a pump: samples from start to stop; `stop` is null where the trace ended first. */
+export interface PumpRun {
+  readonly start: number;
+  readonly stop: number | null;
+}
+
+/** Runs of a pump, from its own 0/1 signal. */
+export function pumpRuns(pump: Float64Array): PumpRun[] {
+  const runs: PumpRun[] = [];
+  let start = -1;
+  for (let i = 1; i < pump.length; i++) {
+    if (pump[i] > 0.5 && pump[i - 1] <= 0.5) start = i;
+    if (pump[i] <= 0.5 && pump[i - 1] > 0.5 && start >= 0) {
+      runs.push({ start, stop: i });
+      start = -1;
+    }
+  }
+  if (start >= 0) runs.push({ start, stop: null });
+  return runs;
+}
+
+/** Mean of some values and its standard uncertainty from their spread. */
+export function meanAndSpread(values: readonly number[]): { mean: number; standard: number } {
+  const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
+  const squares = values.reduce((sum, value) => sum + (value - mean) ** 2, 0);
+  return { mean, standard: values.length > 1 ? Math.sqrt(squares / (values.length - 1) / values.length) : 0 };
+}

@@ -1,0 +1,70 @@
+import {
+  differenceComponents,
+  differenceResolution,
+  random,
+  type UncertaintyComponent,
+} from '../../instruments/uncertainty';
+import { findPull, isPull } from '../../traces/pull';
+import { movingMean } from '../../traces/smoothing';
+import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
+import type { Characteristic, StepAnalysis } from '../step-analysis';
+import type { StepContext } from '../step-context';
+import { absent, beyond, measured, nothingMeasured } from './analysis-result';
+
+const ids = ['release-time', 'residual-output'] as const;
+/** The residual is the mean of the last second after release. */
+const residualSeconds = 1;
+
+export interface ReleaseOptions {
+  /** Channel of the lever. */
+  readonly lever: string;
+  /** Output (Pa above its zero) below which the unit has let go. */
+  readonly residualLimit: number;
+}
+
+/**
+ * Release time: from the input falling through 10 % of the held input to the output within `residualLimit`
+ * (Pa) of its zero; residual output: mean of the last second minus the zero read before the pull (Pa).
+ */
+export function analyseRelease(trace: Trace, context: StepContext<unknown>, options: ReleaseOptions): StepAnalysis {
+  const { lever, residualLimit } = options;
+  const input = columnOf(trace, lever);
+  const output = columnOf(trace, 'output_pressure');
+  if (!input || !output) return nothingMeasured(ids, { code: 'no-pull', channel: 'output_pressure' });
+  const pull = findPull(trace, input);
+  if (!isPull(pull)) return nothingMeasured(ids, { code: 'no-pull', channel: lever });
+  if (pull.wayBack.to >= input.length) return nothingMeasured(ids, { code: 'no-release' });
+  if (pull.zero === null) return nothingMeasured(ids, { code: 'no-rest-before' });
+  const outputZero = meanOf(output, pull.restBefore.from, pull.restBefore.to).mean;
+  const interval = sampleInterval(trace);
+  const smooth = movingMean(output, Math.max(1, Math.round(0.02 / interval)));
+  const threshold = pull.zero + 0.1 * (pull.peak - pull.zero);
+  let starts = pull.plateau.to;
+  while (starts < input.length && input[starts] > threshold) starts++;
+  let ends = starts;
+  while (ends < smooth.length && smooth[ends] - outputZero > residualLimit) ends++;
+
+  const residual = residualOutput(trace, context, outputZero);
+  const timing = [random('timing', interval / Math.sqrt(6))];
+  const characteristics: Characteristic[] = [];
+  if (ends >= smooth.length) {
+    const waited = trace.time[smooth.length - 1] - trace.time[Math.min(starts, smooth.length - 1)];
+    const problem = { code: 'residual-never-reached', level: residualLimit } as const;
+    characteristics.push(beyond('release-time', 'above', { value: waited, components: timing }, problem));
+  } else characteristics.push(measured('release-time', trace.time[ends] - trace.time[starts], timing));
+  return { characteristics: [...characteristics, residual], events: [], notes: [] };
+}
+
+/** Mean output of the last second minus `zero`, Pa. */
+export function residualOutput(trace: Trace, context: StepContext<unknown>, zero: number): Characteristic {
+  const output = trace.columns.output_pressure;
+  const interval = sampleInterval(trace);
+  const from = Math.max(0, output.length - Math.round(residualSeconds / interval));
+  const { mean, deviation, count } = meanOf(output, from);
+  if (count < 2) return absent('residual-output', { code: 'no-rest-after', seconds: residualSeconds });
+  const instrument = context.instruments.get('output_pressure');
+  const components: UncertaintyComponent[] = [random('noise', (Math.SQRT2 * deviation) / Math.sqrt(count))];
+  if (instrument)
+    components.push(differenceResolution(instrument), ...differenceComponents(instrument, zero, mean, context.date));
+  return measured('residual-output', mean - zero, components);
+}

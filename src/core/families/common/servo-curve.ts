@@ -1,0 +1,33 @@
+import type { CurvePoint, ExpectedCurve, KeyPoint } from '../family';
+import type { WorkshopLimits } from './default-limits';
+import { servoKnee, servoOutput, servoPush, type PressureServo, type ServoSetup } from './servo-steps';
+import type { Branch } from './servo-law';
+
+/** Expected assist curve of a pressure-fed servo over the force of its lever, with its key points. */
+export function servoCurve<Unit extends PressureServo>(
+  setup: ServoSetup<Unit>,
+  unit: Unit,
+  pressure: number,
+  shop: WorkshopLimits,
+): ExpectedCurve {
+  const leverage = setup.leverage(unit);
+  const end = servoPush(setup, unit, pressure) * 1.06;
+  const knee = servoKnee(setup, unit, pressure);
+  const cutIn = unit.cutInForce / leverage;
+  const point = (input: number, branch: Branch): CurvePoint => ({
+    input,
+    output: servoOutput(setup, unit, input, pressure, branch),
+  });
+  const corners = (branch: Branch, shift: number) =>
+    [0, cutIn - shift - 1e-6, cutIn - shift, ...(knee === null ? [] : [knee - shift]), end]
+      .filter((input) => input >= 0)
+      .map((input) => point(input, branch));
+  const key = (id: KeyPoint['id'], input: number): KeyPoint => ({ id, ...point(input, 'apply') });
+  return {
+    apply: corners('apply', 0),
+    wayBack: corners('way-back', unit.hysteresis / leverage),
+    keyPoints: [key('jump-in', cutIn), ...(knee === null ? [] : [key('run-out', knee)])],
+    tolerance: shop.slopeTolerance,
+    inputEnd: end,
+  };
+}

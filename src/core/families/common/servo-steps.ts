@@ -1,0 +1,277 @@
+import { readingComponents } from '../../instruments/uncertainty';
+import { findPull, isPull } from '../../traces/pull';
+import { columnOf, meanOf, type Trace } from '../../traces/trace';
+import type { CautionId } from '../../wording/cautions';
+import type { BenchControls, GuidePhase } from '../guide-phase';
+import type { Interlock } from '../interlock';
+import type { Limit } from '../limit';
+import type { StepAnalysis } from '../step-analysis';
+import type { StepContext } from '../step-context';
+import type { MeasuredStep, ReadingBands } from '../step-definition';
+import { analyseAssistCurve, analyseUnassistedCurve, assistCurveCharacteristics } from './assist-curve-analysis';
+import type { WorkshopLimits } from './default-limits';
+import { wait } from './guide-parts';
+import { around, atMost, limitFrom } from './limits';
+import { kneeForce, masterPressure, pressureSlope, servoForce, type Branch, type ServoUnit } from './servo-law';
+
+/** Tolerances of a servo's sheet that its curve is judged by; every one falls back to the workshop's. */
+interface ServoSpec {
+  readonly cutInTolerancePercent?: number;
+  readonly jumpInTolerancePercent?: number;
+  readonly slopeTolerancePercent?: number;
+  readonly runOutTolerancePercent?: number;
+  readonly hysteresisMaxN?: number;
+}
+
+/** A servo that is fed by a pressure. */
+export interface PressureServo extends ServoUnit {
+  readonly spec: ServoSpec;
+}
+
+/** How a family's pressure-fed servo is pushed. */
+export interface ServoSetup<Unit extends PressureServo> {
+  readonly lever: 'rod_force' | 'pedal_force';
+  /** Rod force to each newton at the lever. */
+  readonly leverage: (unit: Unit) => number;
+  /** Channel of the pressure that feeds the servo. */
+  readonly feed: string;
+  /** Whether that channel shows what there is to boost with, or only what is being used of it. */
+  readonly feedShows: 'supply' | 'boost';
+  /** What that pressure is in a sound unit, Pa gauge. */
+  readonly supply: (context: StepContext<Unit>) => number;
+  /** F_a at a feed pressure (Pa gauge), N. */
+  readonly assist: (unit: Unit, pressure: number) => number;
+  readonly controls: Partial<BenchControls>;
+  readonly startsFrom: 'empty' | 'charged';
+  readonly cautions: readonly CautionId[];
+  readonly interlock?: Interlock;
+  readonly charges: boolean;
+}
+
+/** Output (Pa gauge) at a force of the lever (N) and a feed pressure (Pa gauge). */
+export function servoOutput<Unit extends PressureServo>(
+  setup: ServoSetup<Unit>,
+  unit: Unit,
+  lever: number,
+  pressure: number,
+  branch: Branch = 'apply',
+): number {
+  const force = servoForce(unit, lever * setup.leverage(unit), setup.assist(unit, pressure), branch);
+  return masterPressure(unit, force);
+}
+
+/** Force of the lever at run-out, N; null where assist never reaches cut-in. */
+export function servoKnee<Unit extends PressureServo>(
+  setup: ServoSetup<Unit>,
+  unit: Unit,
+  pressure: number,
+): number | null {
+  const knee = kneeForce(unit, setup.assist(unit, pressure));
+  return knee === null ? null : knee / setup.leverage(unit);
+}
+
+/** Force of the lever that an assist curve is pushed to: clear beyond run-out, N. */
+export function servoPush<Unit extends PressureServo>(setup: ServoSetup<Unit>, unit: Unit, pressure: number): number {
+  const knee = servoKnee(setup, unit, pressure) ?? (unit.cutInForce * 2) / setup.leverage(unit);
+  return Math.max(knee * 1.35, knee + 250 / setup.leverage(unit));
+}
+
+const percent = (value: number | undefined) => (value === undefined ? undefined : value / 100);
+
+function tolerancesOf({ spec }: PressureServo, shop: WorkshopLimits) {
+  return {
+    cutIn: limitFrom(
+      { field: 'cutInTolerancePercent', value: percent(spec.cutInTolerancePercent) },
+      { key: 'cutInForceTolerance', value: shop.cutInForceTolerance },
+    ),
+    jumpIn: limitFrom(
+      { field: 'jumpInTolerancePercent', value: percent(spec.jumpInTolerancePercent) },
+      { key: 'jumpInTolerance', value: shop.jumpInTolerance },
+    ),
+    slope: limitFrom(
+      { field: 'slopeTolerancePercent', value: percent(spec.slopeTolerancePercent) },
+      { key: 'slopeTolerance', value: shop.slopeTolerance },
+    ),
+    runOut: limitFrom(
+      { field: 'runOutTolerancePercent', value: percent(spec.runOutTolerancePercent) },
+      { key: 'runOutTolerance', value: shop.runOutTolerance },
+    ),
+  };
+}
+
+/** Lowest and highest output (Pa gauge) of a sound servo: the loosest cut-in and slope on either side. */
+export function servoBand<Unit extends PressureServo>(
+  setup: ServoSetup<Unit>,
+  unit: Unit,
+  at: { readonly lever: number; readonly pressure: number },
+  shop: WorkshopLimits,
+): readonly [number, number] {
+  const { cutIn, slope } = tolerancesOf(unit, shop);
+  const shifted = (sign: 1 | -1) => {
+    const lever = Math.max(0, at.lever + (sign * cutIn.value * unit.cutInForce) / setup.leverage(unit));
+    return servoOutput(setup, unit, lever, at.pressure) * (1 + sign * slope.value * 0.5);
+  };
+  return [shifted(-1), shifted(1)];
+}
+
+/** Assist curve and unassisted curve of a servo that is fed by a pressure: the same steps for every family that has them. */
+export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) {
+  type Context = StepContext<Unit>;
+  const { lever } = setup;
+  const pushTo = (level: number, seconds: number, controls: Partial<BenchControls>): GuidePhase => ({
+    instruction: { code: 'pull-slowly-past', channel: lever, level },
+    controls,
+    lever: { to: level * 1.02, seconds },
+    end: { kind: 'input-above', level },
+  });
+  const letBack = (seconds: number, controls: Partial<BenchControls>): GuidePhase => ({
+    instruction: { code: 'let-back-slowly', channel: lever },
+    controls,
+    lever: { to: 0, seconds },
+    end: { kind: 'input-below', level: 10 },
+  });
+
+  /** Feed pressure while the lever was held at its highest, which the knee belongs to. */
+  function fedAt(trace: Trace): number | undefined {
+    const force = columnOf(trace, lever);
+    const feed = columnOf(trace, setup.feed);
+    if (!force || !feed || setup.feedShows === 'boost') return undefined;
+    const pull = findPull(trace, force);
+    if (!isPull(pull)) return undefined;
+    const { mean, count } = meanOf(feed, pull.apply.from, pull.apply.to);
+    return count > 0 ? mean : undefined;
+  }
+
+  const assistCurve: MeasuredStep<Unit> = {
+    id: 'assist-curve',
+    kind: 'measured',
+    title: 'Assist curve',
+    why: 'One even push finds cut-in, jump-in, slope, run-out and the way back.',
+    minutes: 3,
+    cautions: ['fluid-jet', ...setup.cautions],
+    optional: false,
+    characteristics: assistCurveCharacteristics,
+    ...(setup.interlock ? { interlock: setup.interlock } : {}),
+    ...(setup.charges ? { pressure: 'charges' as const } : {}),
+    needs: [lever, 'output_pressure'],
+    uses: [setup.feed],
+    leastRows: 60,
+    picture: { kind: 'ride-the-line' },
+    startsFrom: setup.startsFrom,
+    guide: (context) => {
+      const top = servoPush(setup, context.unit, setup.supply(context));
+      return [
+        wait({ code: 'rest', seconds: 3 }, setup.controls, 3, 0),
+        pushTo(top, 28, setup.controls),
+        wait({ code: 'hold-there', seconds: 2 }, setup.controls, 2, top * 1.02),
+        letBack(22, setup.controls),
+        wait({ code: 'rest', seconds: 2.5 }, setup.controls, 2.5, 0),
+      ];
+    },
+    analyse: (trace, context): StepAnalysis => {
+      const fed = fedAt(trace);
+      const analysis = analyseAssistCurve(trace, context, {
+        lever,
+        vacuumFed: false,
+        cutInForce: context.unit.cutInForce / setup.leverage(context.unit),
+        runOutForce: () => servoKnee(setup, context.unit, fed ?? setup.supply(context)),
+      });
+      return { ...analysis, ...(fed === undefined ? {} : { vacuum: fed }) };
+    },
+    limits: (analysis, context): Limit[] => {
+      const { unit, workshopLimits: shop } = context;
+      const leverage = setup.leverage(unit);
+      const tolerances = tolerancesOf(unit, shop);
+      const pressure = analysis.vacuum ?? setup.supply(context);
+      const knee = servoKnee(setup, unit, pressure);
+      const instrument = context.instruments.get(setup.feed);
+      const perPascal = (setup.assist(unit, 1e6) - setup.assist(unit, 0)) / 1e6 / (unit.servoRatio - 1) / leverage;
+      const feedStandard = instrument
+        ? Math.hypot(...readingComponents(instrument, pressure, context.date).map((part) => part.standard))
+        : 0;
+      return [
+        around('cut-in-force', unit.cutInForce / leverage, tolerances.cutIn),
+        around('jump-in-output', masterPressure(unit, unit.jumpInForce), tolerances.jumpIn),
+        around('force-slope', pressureSlope(unit, unit.servoRatio) * leverage, tolerances.slope),
+        ...(knee === null ? [] : [around('run-out-force', knee, tolerances.runOut, perPascal * feedStandard)]),
+        ...(unit.hysteresis > 0 || unit.spec.hysteresisMaxN !== undefined
+          ? [
+              atMost(
+                'force-hysteresis',
+                limitFrom(
+                  {
+                    field: 'hysteresisMaxN',
+                    value: unit.spec.hysteresisMaxN === undefined ? undefined : unit.spec.hysteresisMaxN / leverage,
+                  },
+                  { key: 'hysteresisFactor', value: (shop.hysteresisFactor * unit.hysteresis) / leverage },
+                ),
+                { expected: unit.hysteresis / leverage },
+              ),
+            ]
+          : []),
+      ];
+    },
+    bands: (context, readings): ReadingBands => {
+      const lowest = setup.feedShows === 'boost' ? 0 : 0.75;
+      const fed: ReadingBands = { [setup.feed]: [setup.supply(context) * lowest, setup.supply(context) * 1.05] };
+      const force = readings[lever];
+      if (force === undefined) return fed;
+      const seen = setup.feedShows === 'supply' ? readings[setup.feed] : undefined;
+      const pressure = seen ?? setup.supply(context);
+      const at = { lever: Math.max(0, force), pressure };
+      const [low, high] = servoBand(setup, context.unit, at, context.workshopLimits);
+      return {
+        ...fed,
+        output_pressure: [low, Math.max(high, servoOutput(setup, context.unit, at.lever, pressure, 'way-back'))],
+      };
+    },
+  };
+
+  const unassistedTop = (context: Context) => {
+    const { unit } = context;
+    return Math.max(900, -setup.assist(unit, 0) + 800) / setup.leverage(unit);
+  };
+
+  const unassistedCurve: MeasuredStep<Unit> = {
+    id: 'unassisted-curve',
+    kind: 'measured',
+    title: 'Curve without power',
+    why: 'With nothing in store the foot alone must still reach the master cylinder: what stops the vehicle when all else is lost.',
+    minutes: 2,
+    cautions: ['fluid-jet'],
+    optional: false,
+    characteristics: ['unassisted-slope'],
+    ...(setup.interlock ? { interlock: { kind: 'dead-now' } as const } : {}),
+    needs: [lever, 'output_pressure'],
+    uses: [setup.feed],
+    leastRows: 40,
+    picture: { kind: 'over-time', channels: [lever, 'output_pressure'] },
+    startsFrom: 'empty',
+    guide: (context) => [
+      wait({ code: 'rest', seconds: 1.5 }, {}, 1.5, 0),
+      pushTo(unassistedTop(context), 14, {}),
+      letBack(4, {}),
+      wait({ code: 'rest', seconds: 1.5 }, {}, 1.5, 0),
+    ],
+    analyse: (trace, context) =>
+      analyseUnassistedCurve(trace, context, {
+        lever,
+        expectedAt: (force) => servoOutput(setup, context.unit, force, 0),
+      }),
+    limits: (_analysis, context): Limit[] => [
+      around(
+        'unassisted-slope',
+        pressureSlope(context.unit, 1) * setup.leverage(context.unit),
+        tolerancesOf(context.unit, context.workshopLimits).slope,
+      ),
+    ],
+    bands: (context, readings): ReadingBands => {
+      const force = readings[lever];
+      if (force === undefined) return {};
+      const expected = servoOutput(setup, context.unit, Math.max(0, force), 0);
+      return { output_pressure: [expected * 0.85, expected * 1.15] };
+    },
+  };
+
+  return { assistCurve, unassistedCurve };
+}

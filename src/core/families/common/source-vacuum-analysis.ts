@@ -1,0 +1,84 @@
+import { random, readingComponents } from '../../instruments/uncertainty';
+import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
+import type { AnalysisProblem } from '../../wording/analysis-problem';
+import type { Limit } from '../limit';
+import type { Characteristic, StepAnalysis } from '../step-analysis';
+import type { StepContext } from '../step-context';
+import { absent, measured, nothingMeasured } from './analysis-result';
+import { restatedSource, type SourceKind } from './source-vacuum';
+import { findStrokes } from './strokes';
+
+/** Idle vacuum is the mean of this long before the pedal moves, held vacuum that of the end of the hold, s. */
+const idleSeconds = 3;
+const heldSeconds = 1;
+/** The pedal counts as moving when it leaves this share of its held level. */
+const pedalMoves = 0.05;
+
+function reading(id: 'idle-vacuum' | 'held-vacuum', part: ReturnType<typeof meanOf>, context: StepContext<unknown>) {
+  const instrument = context.instruments.get('supply_vacuum');
+  return measured(id, part.mean, [
+    random('noise', part.deviation / Math.sqrt(Math.max(1, part.count))),
+    ...(instrument ? readingComponents(instrument, part.mean, context.date) : []),
+  ]);
+}
+
+/**
+ * Source vacuum at the unit (Pa): at idle before the pedal moves, and at the end of the last hold of it.
+ * Channels `supply_vacuum`, and the lever's for the hold.
+ */
+export function analyseSourceVacuum(trace: Trace, context: StepContext<unknown>, lever: string): StepAnalysis {
+  const ids = ['idle-vacuum', 'held-vacuum'] as const;
+  const supply = columnOf(trace, 'supply_vacuum');
+  if (!supply) return nothingMeasured(ids, { code: 'supply-missing' });
+  const column = columnOf(trace, lever);
+  const strokes = column ? findStrokes(trace, column) : [];
+  const [first] = strokes;
+  const stroke = strokes.at(-1);
+  let moves = trace.time.length;
+  if (column && first) {
+    moves = first.from;
+    while (moves > 0 && column[moves] > pedalMoves * first.level) moves--;
+  }
+  const idle = meanOf(supply, indexAtTime(trace, trace.time[Math.max(0, moves - 1)] - idleSeconds), moves);
+  const characteristics: Characteristic[] = [
+    idle.count > 0 ? reading('idle-vacuum', idle, context) : absent('idle-vacuum', { code: 'no-rest-before' }),
+  ];
+  if (!stroke) characteristics.push(absent('held-vacuum', { code: 'no-pull', channel: lever }));
+  else {
+    const from = Math.max(stroke.from, indexAtTime(trace, trace.time[stroke.to - 1] - heldSeconds));
+    characteristics.push(reading('held-vacuum', meanOf(supply, from, stroke.to), context));
+  }
+  return { characteristics, events: [], notes: [], vacuum: idle.mean };
+}
+
+/** Altitude makes no difference to a source closer to the sea than this, Pa. */
+const asAtSea = 500;
+
+/**
+ * Least source vacuum in today's air by the workshop's school: an idling engine keeps its absolute pressure, a pump
+ * its ratio. Without a `sourceKind` nobody can say how to restate it, and the check is undecided (except at the sea).
+ */
+export function leastVacuumLimits(
+  ids: readonly ('idle-vacuum' | 'held-vacuum')[],
+  kind: SourceKind | undefined,
+  context: StepContext<unknown>,
+): Limit[] {
+  const { workshopLimits: shop, schools, ambient } = context;
+  const at = (seaLevel: number) => restatedSource(seaLevel, kind ?? 'pump', ambient);
+  const strict = schools.leastVacuum === 'eighteen';
+  const seaLevel = strict ? shop.leastVacuumStrict : shop.leastVacuum;
+  const spread = Math.abs(restatedSource(seaLevel, 'pump', ambient) - restatedSource(seaLevel, 'manifold', ambient));
+  const unknown: AnalysisProblem | undefined =
+    kind === undefined && spread > asAtSea ? { code: 'source-kind-missing' } : undefined;
+  return ids.map((characteristic) => ({
+    characteristic,
+    low: at(seaLevel),
+    high: null,
+    expected: null,
+    standard: 0,
+    source: { kind: 'workshop', key: strict ? 'leastVacuumStrict' : 'leastVacuum' },
+    restatedFrom: seaLevel,
+    ...(schools.leastVacuum === 'both' ? { stricterLow: at(shop.leastVacuumStrict) } : {}),
+    ...(unknown ? { withheld: unknown } : {}),
+  }));
+}

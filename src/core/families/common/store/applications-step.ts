@@ -1,0 +1,107 @@
+import type { Limit } from '../../limit';
+import type { StepContext } from '../../step-context';
+import type { MeasuredStep } from '../../step-definition';
+import { wait } from '../guide-parts';
+import { around, limitFrom } from '../limits';
+import { analyseApplications, predictApplications, storeStaircase, strokeSpacing, usefulCount } from './applications';
+import { idOf, type StoreKit } from './store-kit';
+import type { StoreCircuit, StoreUnit } from './store-unit';
+
+/** Applications of a charge with the pump off, and when the warning comes. */
+export function applicationsStep<Unit>(kit: StoreKit<Unit>) {
+  const { circuits, lever, pressures, first, tolerances, bandsOf, storesOf } = kit;
+  const alarmIdOf = (circuit: StoreCircuit<Unit>) =>
+    kit.alarm === 'alarm-pressure' ? ('alarm-pressure' as const) : idOf('lamp-pressure', circuit.suffix);
+  /** One alarm watches the first circuit; lamps are one to a circuit. */
+  const alarmed = kit.alarm === 'alarm-pressure' ? circuits.slice(0, 1) : circuits;
+
+  const applications: MeasuredStep<Unit> = {
+    id: 'applications',
+    kind: 'measured',
+    title: 'Applications of a charge',
+    why: 'With the pump off: how many strokes the store gives before it is of no more use, and when the warning comes.',
+    minutes: 5,
+    cautions: ['fluid-jet'],
+    optional: false,
+    characteristics: [
+      ...circuits.map(({ suffix }) => idOf('assisted-applications', suffix)),
+      ...alarmed.map(alarmIdOf),
+    ],
+    interlock: { kind: 'dead-once' },
+    pressure: 'charges',
+    needs: [...pressures, lever],
+    uses: circuits.map((circuit) => circuit.lamp),
+    leastRows: 30,
+    picture: { kind: 'staircase', channels: pressures },
+    startsFrom: 'charged',
+    guide: (context) => {
+      const level = kit.strokeLevel(context);
+      const strokes = Math.max(...storesOf(context).map((store) => predictedStrokes(store, context).length)) + 2;
+      return [
+        wait({ code: 'power-off' }, {}, 2),
+        {
+          instruction: { code: 'stroke-until-lamp', channel: lever, level, every: strokeSpacing },
+          controls: {},
+          lever: { to: level, seconds: 0.5, every: strokeSpacing },
+          end: { kind: 'seconds', seconds: strokes * strokeSpacing },
+        },
+        wait({ code: 'rest', seconds: 1 }, {}, 1),
+      ];
+    },
+    analyse: (trace, context) => {
+      const parts = circuits.map((circuit) => ({
+        circuit,
+        ...analyseApplications(trace, circuit, context, { lever, lampId: alarmIdOf(circuit) }),
+      }));
+      const ofAlarm = new Set(alarmed);
+      return {
+        characteristics: parts.flatMap(({ circuit, characteristics }) =>
+          ofAlarm.has(circuit) ? characteristics : characteristics.slice(0, 1),
+        ),
+        events: [],
+        notes: [],
+        strokes: parts[0].strokes,
+      };
+    },
+    limits: (_analysis, context) => circuits.flatMap((circuit) => applicationLimits(circuit, context)),
+    bands: (context) => bandsOf(context, (store) => [store.leastUseful, store.cutOut]),
+    staircase: (context) => storeStaircase(first, context),
+  };
+
+  function predictedStrokes(store: StoreUnit, context: StepContext<Unit>) {
+    return predictApplications(store, {
+      pressure: store.cutOut,
+      ambient: context.ambient.pressure,
+      environment: context.airTemperature,
+      precharge: store.precharge,
+      spacing: strokeSpacing,
+    });
+  }
+
+  function applicationLimits(circuit: StoreCircuit<Unit>, context: StepContext<Unit>): Limit[] {
+    const store = circuit.storeOf(context.unit);
+    const predicted = usefulCount(predictedStrokes(store, context));
+    const least = limitFrom(
+      { field: 'assistedApplicationsMin', value: store.assistedApplicationsMin ?? undefined },
+      {
+        key: 'applicationsShare',
+        value: Math.max(1, Math.floor(predicted * context.workshopLimits.applicationsShare)),
+      },
+    );
+    const limits: Limit[] = [
+      {
+        characteristic: idOf('assisted-applications', circuit.suffix),
+        low: least.value,
+        high: null,
+        expected: predicted,
+        standard: 0,
+        source: least.source,
+      },
+    ];
+    if (alarmed.includes(circuit))
+      limits.push(around(alarmIdOf(circuit), store.lamp, tolerances(store, context).switching));
+    return limits;
+  }
+
+  return applications;
+}

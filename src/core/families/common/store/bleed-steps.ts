@@ -1,0 +1,121 @@
+import type { GuidePhase } from '../../guide-phase';
+import type { MeasuredStep } from '../../step-definition';
+import { home, wait } from '../guide-parts';
+import { analyseStoreSwitch } from './cycle-analysis';
+import { analyseBleedDown, joinCircuits } from './precharge-analysis';
+import { bleedTimes, idOf, slowBleed, type StoreKit } from './store-kit';
+
+/** Slow bleed-down to the knee, and where the pump starts and stops. */
+export function bleedSteps<Unit>(kit: StoreKit<Unit>) {
+  const {
+    circuits,
+    live,
+    pressures,
+    pumps,
+    first,
+    dead,
+    motorLimit,
+    withOverrun,
+    prechargeLimit,
+    switchLimit,
+    bandsOf,
+    untilStarted,
+    untilCharged,
+  } = kit;
+  const bleedDown: MeasuredStep<Unit> = {
+    id: 'bleed-down',
+    kind: 'measured',
+    title: 'Slow bleed-down',
+    why: 'The same knee from above: where the pressure collapses the gas has given all it held. The pump’s start is read on the way.',
+    minutes: 5,
+    cautions: ['fluid-jet', ...(kit.driven === 'motor' ? (['wakes-by-itself'] as const) : [])],
+    optional: false,
+    characteristics: circuits.flatMap(({ suffix }) => [idOf('precharge', suffix), idOf('store-cut-in', suffix)]),
+    interlock: { kind: 'dead-once' },
+    pressure: 'charges',
+    needs: pressures,
+    uses: pumps,
+    leastRows: 12,
+    picture: { kind: 'knee', channels: pressures },
+    startsFrom: 'charged',
+    guide: (context) => {
+      const store = first.storeOf(context.unit);
+      return [
+        wait({ code: 'rest', seconds: 2 }, live, 2),
+        {
+          instruction: { code: 'bleed-slowly-live' },
+          controls: { ...live, bleed: slowBleed },
+          lever: home,
+          end: { kind: 'switched', channel: first.pump, to: 1, times: 1, ...bleedTimes },
+          duty: motorLimit(context),
+        },
+        {
+          instruction: { code: 'bleed-slowly-off' },
+          controls: { bleed: slowBleed },
+          lever: home,
+          end: {
+            kind: 'reading',
+            channel: first.pressure,
+            side: 'below',
+            level: dead(context, store).value * 0.4,
+            ...bleedTimes,
+          },
+        },
+        wait({ code: 'read-dead', seconds: 2 }, { bleed: slowBleed }, 2),
+      ];
+    },
+    analyse: (trace, context) =>
+      joinCircuits(circuits, (circuit) => {
+        // What bleeding finds is compared with the charge; the charge, whose gas is at the air's temperature, stands.
+        const { characteristics, events, notes } = analyseBleedDown(trace, circuit, context);
+        return { characteristics, events, notes };
+      }),
+    limits: (_analysis, context) =>
+      circuits.flatMap((circuit) => [prechargeLimit(circuit, context), switchLimit('store-cut-in', circuit, context)]),
+    bands: (context) => bandsOf(context, (store) => [store.precharge, store.cutOut]),
+  };
+
+  const pumpSwitch: MeasuredStep<Unit> = {
+    id: 'pump-switch',
+    kind: 'measured',
+    title: kit.driven === 'motor' ? 'Pump starts and stops' : 'Pumps cut in and out',
+    why: 'Where the switch starts and stops the pump: a shifted or narrow band wears the pump or leaves too little in store.',
+    minutes: 3,
+    cautions: kit.driven === 'motor' ? ['wakes-by-itself', 'motor-duty'] : ['running-engine'],
+    optional: false,
+    characteristics: circuits.flatMap(({ suffix }) => [idOf('store-cut-in', suffix), idOf('store-cut-out', suffix)]),
+    interlock: { kind: 'dead-once' },
+    pressure: 'charges',
+    needs: [...pressures, ...pumps],
+    uses: [],
+    leastRows: 20,
+    picture: { kind: 'over-time', channels: [...pressures, ...pumps] },
+    startsFrom: 'charged',
+    guide: (context) => {
+      const round = (): GuidePhase[] => [
+        ...untilStarted(context),
+        ...untilCharged(context, { code: 'shut-bleed-watch' }),
+      ];
+      return [
+        wait({ code: 'rest', seconds: 1 }, live, 1),
+        ...round(),
+        ...round(),
+        wait({ code: 'rest', seconds: 1 }, live, 1),
+      ];
+    },
+    analyse: (trace, context) =>
+      withOverrun(
+        trace,
+        context,
+        joinCircuits(circuits, (circuit) => analyseStoreSwitch(trace, circuit, context)),
+      ),
+    limits: (_analysis, context) =>
+      circuits.flatMap((circuit) => [
+        switchLimit('store-cut-in', circuit, context),
+        switchLimit('store-cut-out', circuit, context),
+      ]),
+    bands: (context) => bandsOf(context, (store) => [store.cutIn, store.cutOut]),
+  };
+
+  return { bleedDown, pumpSwitch };
+}

@@ -1,0 +1,66 @@
+import type { CircuitCondition } from './charging-circuit';
+import type { StoreUnit } from './store-unit';
+
+/** A fault of a charging circuit as a change of its model, over severities 0 to 1. */
+export interface CircuitFault {
+  readonly id: 'precharge-low' | 'internal-leak' | 'pump-weak' | 'switch-low' | 'switch-high' | 'switch-band-narrow';
+  readonly title: string;
+  readonly apply: (condition: CircuitCondition, severity: number, store: StoreUnit) => void;
+}
+
+/** Shares of cut-out by which a shifted switch is off at no and at full severity. */
+const shiftFrom = 0.07;
+const shiftBy = 0.18;
+
+/** Faults that the pump's cycles alone can tell apart. */
+export const circuitFaults: readonly CircuitFault[] = [
+  {
+    id: 'precharge-low',
+    title: 'precharge low',
+    apply: (c, s) => void (c.gas *= 1 - 0.05 - 0.75 * s),
+  },
+  {
+    id: 'internal-leak',
+    title: 'internal leak',
+    apply: (c, s) => void (c.leakFactor *= 1.5 + 12 * s),
+  },
+  {
+    id: 'pump-weak',
+    title: 'weak pump',
+    apply: (c, s) => void (c.flow *= 1 - 0.08 - 0.6 * s),
+  },
+  {
+    id: 'switch-low',
+    title: 'switch shifted low',
+    apply(c, s, store) {
+      const by = (shiftFrom + shiftBy * s) * store.cutOut;
+      c.cutInShift -= by;
+      c.cutOutShift -= by;
+    },
+  },
+  {
+    id: 'switch-high',
+    title: 'switch shifted high',
+    apply(c, s, store) {
+      const by = (shiftFrom + 0.6 * shiftBy * s) * store.cutOut;
+      c.cutInShift += by;
+      c.cutOutShift += by;
+      c.reliefShare = Infinity;
+    },
+  },
+  {
+    id: 'switch-band-narrow',
+    title: 'switch band narrow',
+    apply: (c, s, store) => void (c.cutInShift += (0.3 + 0.55 * s) * (store.cutOut - store.cutIn)),
+  },
+];
+
+/** Applies one of them by id. */
+export function applyCircuitFault(
+  condition: CircuitCondition,
+  id: CircuitFault['id'],
+  severity: number,
+  store: StoreUnit,
+): void {
+  circuitFaults.find((fault) => fault.id === id)?.apply(condition, severity, store);
+}

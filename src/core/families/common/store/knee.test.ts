@@ -1,0 +1,155 @@
+import fc from 'fast-check';
+import { advanceAccumulator, settledAccumulator, type GasAccumulatorSpec } from './gas-accumulator';
+import { findKnee, type KneeTrace } from './knee';
+import { restatePrecharge } from './gas-law';
+import { shopAir, shopAmbient as ambient } from '../../../../../tests/support/store-bench';
+
+const rate = 100;
+
+interface Drawn {
+  readonly precharge: number;
+  readonly volume: number;
+  readonly flow: number;
+  readonly timeConstant: number;
+  readonly environment: number;
+}
+
+const plain: Drawn = { precharge: 8e6, volume: 250e-6, flow: 8e-6, timeConstant: 30, environment: shopAir };
+
+function specOf({ precharge, volume, timeConstant }: Drawn): GasAccumulatorSpec {
+  return { precharge: precharge + ambient, volume, timeConstant, lineCompliance: 0.12e-12 };
+}
+
+/** A charge from empty at an even flow up to a gauge pressure. */
+function charge(drawn: Drawn, to = 17.5e6): KneeTrace {
+  const surroundings = { ambient, environment: drawn.environment };
+  const state = settledAccumulator(specOf(drawn), ambient, surroundings);
+  const pressure = [state.pressure];
+  while (state.pressure - ambient < to && pressure.length < 60_000) {
+    advanceAccumulator(specOf(drawn), state, 1 / rate, drawn.flow / rate, surroundings);
+    pressure.push(state.pressure);
+  }
+  return traceOf(drawn, pressure, 'charge');
+}
+
+/** A bleed through an orifice from settled at a gauge pressure down to nothing. */
+function bleed(drawn: Drawn, from = 17.5e6, orifice = 2.4e-6): KneeTrace {
+  const surroundings = { ambient, environment: drawn.environment };
+  const state = settledAccumulator(specOf(drawn), from + ambient, surroundings);
+  const pressure = [state.pressure];
+  while (state.pressure - ambient > 2e3 && pressure.length < 60_000) {
+    const out = orifice * Math.sqrt((state.pressure - ambient) / 10e6);
+    advanceAccumulator(specOf(drawn), state, 1 / rate, -out / rate, surroundings);
+    pressure.push(state.pressure);
+  }
+  return traceOf(drawn, pressure, 'bleed');
+}
+
+function traceOf(drawn: Drawn, pressure: readonly number[], direction: KneeTrace['direction']): KneeTrace {
+  return {
+    time: Float64Array.from(pressure, (_, i) => i / rate),
+    pressure: Float64Array.from(pressure),
+    direction,
+    ambient,
+    environment: drawn.environment,
+    timeConstant: drawn.timeConstant,
+    volume: drawn.volume,
+    flow: drawn.flow,
+  };
+}
+
+/** Precharge at 20 °C, Pa gauge, as the knee gives it. */
+function foundIn(trace: KneeTrace): number {
+  const knee = findKnee(trace);
+  if ('code' in knee) throw new Error(`no knee: ${knee.code}`);
+  return restatePrecharge(knee.pressure - ambient, knee.temperature, 293.15, ambient);
+}
+
+describe('the knee of a charge', () => {
+  it('is the precharge within half a percent, at any volume, flow, heat and cold', () => {
+    fc.assert(
+      fc.property(
+        fc.record({
+          precharge: fc.double({ min: 3e6, max: 9.5e6, noNaN: true }),
+          volume: fc.double({ min: 120e-6, max: 700e-6, noNaN: true }),
+          flow: fc.double({ min: 3e-6, max: 12e-6, noNaN: true }),
+          timeConstant: fc.double({ min: 8, max: 200, noNaN: true }),
+          environment: fc.double({ min: 260, max: 312, noNaN: true }),
+        }),
+        (drawn) => {
+          expect(Math.abs(foundIn(charge(drawn)) / drawn.precharge - 1)).toBeLessThan(0.005);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  it('of a bleed is the same precharge, though the gas is cold there', () => {
+    for (const timeConstant of [10, 30, 90]) {
+      const trace = bleed({ ...plain, timeConstant });
+      const knee = findKnee(trace);
+      if ('code' in knee) throw new Error(knee.code);
+      expect(knee.temperature).toBeLessThan(shopAir - 1);
+      expect(Math.abs(foundIn(trace) / plain.precharge - 1)).toBeLessThan(0.02);
+    }
+  });
+
+  it('a wrong time constant moves what a bleed gives by no more than its share says', () => {
+    const trace = bleed(plain);
+    const knee = findKnee(trace);
+    if ('code' in knee) throw new Error(knee.code);
+    for (const factor of [1 / 1.33, 1.33]) {
+      const other = foundIn({ ...trace, timeConstant: trace.timeConstant * factor });
+      expect(Math.abs(other / plain.precharge - 1)).toBeLessThan(3 * knee.gasHeatShare + 0.01);
+    }
+    const filled = findKnee(charge(plain));
+    expect('code' in filled ? null : filled.gasHeatShare).toBe(0);
+  });
+
+  it('says how sure it is: noisier is less sure', () => {
+    const noisy = (size: number): KneeTrace => {
+      const trace = charge(plain);
+      return {
+        ...trace,
+        pressure: trace.pressure.map((value, i) => value + size * ((((i * 2654435761) >>> 0) / 2 ** 32) * 2 - 1)),
+      };
+    };
+    const doubt = (size: number) => {
+      const knee = findKnee(noisy(size));
+      return 'code' in knee ? Number.NaN : knee.fitStandard;
+    };
+    expect(doubt(60e3)).toBeGreaterThan(3 * doubt(6e3));
+    expect(Math.abs(foundIn(noisy(60e3)) / plain.precharge - 1)).toBeLessThan(0.02);
+  });
+});
+
+describe('traces without a knee', () => {
+  it('a gas side that has failed fills at once and has none', () => {
+    const failed = charge({ ...plain, precharge: 100, volume: 1e-6 });
+    expect(findKnee({ ...failed, volume: plain.volume })).toMatchObject({ code: 'no-knee' });
+  });
+
+  it('nothing charged is nothing found', () => {
+    const flat = Array.from({ length: 500 }, (_, i) => ambient + 900 * Math.sin(i));
+    expect(findKnee(traceOf(plain, flat, 'charge'))).toMatchObject({ code: 'nothing-charged' });
+  });
+
+  it('a bleed that stopped halfway did not reach it', () => {
+    const trace = bleed(plain);
+    const half = trace.pressure.findIndex((value) => value < 10e6);
+    expect(
+      findKnee({ ...trace, time: trace.time.slice(0, half), pressure: trace.pressure.slice(0, half) }),
+    ).toMatchObject({ code: 'not-bled-out' });
+  });
+
+  it('a charge sampled twice in all its seconds is too coarse, and says so', () => {
+    const trace = charge(plain);
+    const every = Math.floor(trace.time.length / 6);
+    const coarse = {
+      ...trace,
+      time: trace.time.filter((_, i) => i % every === 0),
+      pressure: trace.pressure.filter((_, i) => i % every === 0),
+    };
+    expect(findKnee(coarse)).toHaveProperty('code');
+  });
+});

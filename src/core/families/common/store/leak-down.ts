@@ -1,0 +1,125 @@
+import { fitLine } from '../../../fitting/line';
+import { differenceComponents, random, systematic } from '../../../instruments/uncertainty';
+import { columnOf, meanOf, type Trace } from '../../../traces/trace';
+import type { AnalysisProblem } from '../../../wording/analysis-problem';
+import type { Characteristic, Found } from '../../step-analysis';
+import type { StepContext } from '../../step-context';
+import { absent, beyond, measured } from '../analysis-result';
+import { leakDownCoordinate, prechargeTemperature } from './gas-law';
+import type { StoreCircuit } from './store-unit';
+
+/** The gas has cooled after this many time constants. */
+const cooled = 4;
+const leastSeconds = 300;
+/** Below this share of its precharge's pressure a store has collapsed: what follows is lines emptying. */
+const collapsedShare = 1.04;
+/** Volume and precharge of the sheet are good to about these shares. */
+const volumeShare = 0.02;
+const sheetPrechargeShare = 0.06;
+/** Air that nobody measured over the hours may have moved by about this, K. */
+const airMayMove = 1.5;
+
+export interface LeakDown {
+  readonly characteristics: readonly Characteristic[];
+  readonly notes: readonly AnalysisProblem[];
+  /** Oil lost at cut-out, m3/s. */
+  readonly leak: Found | null;
+}
+
+/**
+ * Half-life of a store's gauge pressure from cut-out (s) and the oil it loses (m3/s, at the mean of the soak), from two
+ * or more readings over hours. A leak in proportion to pressure falls on a straight line in `leakDownCoordinate`; where an
+ * air temperature was recorded each reading is first restated to that of the first.
+ */
+export function analyseLeakDown<Unit>(trace: Trace, circuit: StoreCircuit<Unit>, context: StepContext<Unit>): LeakDown {
+  const ids = [`half-life${circuit.suffix}`, `internal-leak-flow${circuit.suffix}`] as const;
+  const none = (problem: AnalysisProblem): LeakDown => ({
+    characteristics: ids.map((id) => absent(id, problem)),
+    notes: [],
+    leak: null,
+  });
+  const column = columnOf(trace, circuit.pressure);
+  if (!column) return none({ code: 'channel-missing', channel: circuit.pressure });
+  const store = circuit.storeOf(context.unit);
+  const ambient = context.ambient.pressure;
+  const air = columnOf(trace, 'air_temperature');
+  // A log of a soak is read from when the gas has cooled; typed readings begin there.
+  const skip = trace.time.length > 20 ? cooled * store.timeConstant : 0;
+  let from = 0;
+  while (from < trace.time.length && trace.time[from] - trace.time[0] < skip) from++;
+  const time: number[] = [];
+  const pressure: number[] = [];
+  const precharge = context.corrections.precharge[circuit.suffix];
+  const emptyAt =
+    (((precharge?.value ?? store.precharge) + ambient) * context.airTemperature * collapsedShare) /
+    prechargeTemperature;
+  for (let i = from; i < column.length; i++) {
+    if (Number.isNaN(column[i])) continue;
+    if (column[i] + ambient < emptyAt) break;
+    time.push(trace.time[i]);
+    pressure.push(((column[i] + ambient) * (air ? air[from] : 1)) / (air ? air[i] : 1));
+  }
+  const span = (time.at(-1) ?? 0) - (time[0] ?? 0);
+  if (time.length < 2 || span < leastSeconds)
+    return none({ code: 'soak-too-short', seconds: span, needed: leastSeconds });
+  const coordinate = pressure.map((value) => leakDownCoordinate(value, ambient));
+  const few = time.length < 3;
+  const line = few ? null : fitLine(time, coordinate);
+  if (line && line.termination !== 'converged') return none({ code: 'fit-failed', termination: line.termination });
+  const slope = line ? line.slope : (coordinate[1] - coordinate[0]) / span;
+  const kappa = -slope;
+  const fitShare = line ? Math.sqrt(line.slopeVariance) / Math.abs(slope) : 0;
+  const ends = { high: meanAt(pressure, 0), low: meanAt(pressure, pressure.length - 1) };
+  const lost = ends.high - ends.low;
+  const instrument = context.instruments.get(circuit.pressure);
+  const gauge = instrument
+    ? Math.hypot(
+        ...differenceComponents(instrument, ends.low, ends.high, context.date).map((part) => part.standard),
+        (instrument.resolution * Math.SQRT2) / Math.sqrt(12),
+      )
+    : 0;
+  const drift = air ? 0 : (ends.low * airMayMove) / context.airTemperature;
+  const amountShare = Math.hypot(
+    volumeShare,
+    precharge ? precharge.standard / (precharge.value + ambient) : sheetPrechargeShare,
+  );
+  const gas =
+    (((precharge?.value ?? store.precharge) + ambient) * store.volume * context.airTemperature) / prechargeTemperature;
+  const flow = (gas * (1 / ends.low - 1 / ends.high)) / span;
+  const perLost = lost > 0 ? 1 / lost : Infinity;
+  const leakStandard = (gas / (ends.low * ends.high) / span) * Math.hypot(gauge, drift);
+  const leakParts = [
+    random('fit', Math.abs(flow) * fitShare),
+    random('noise', leakStandard),
+    systematic('volume', flow * amountShare),
+  ];
+  const leak = measured(ids[1], flow, leakParts);
+  // Two soaks are compared at one pressure: the leak is in proportion to it.
+  const full = gas * kappa * store.cutOut;
+  const atCutOut =
+    leak.kind === 'measured' && flow > 0
+      ? { value: full, standard: (full / flow) * Math.hypot(...leakParts.map((part) => part.standard)) }
+      : null;
+  const floor = Math.max(store.cutOut / 2, precharge?.value ?? store.precharge) + ambient;
+  const needed = leakDownCoordinate(store.cutOut + ambient, ambient) - leakDownCoordinate(floor, ambient);
+  const seconds = needed / kappa;
+  const doubt = seconds * Math.hypot(fitShare, Math.hypot(gauge, drift) * perLost);
+  const problem = { code: 'nothing-lost', seconds: span } as const;
+  const bound = needed / ((kappa * 2 * Math.hypot(gauge, drift)) / Math.max(lost, 1) + Math.max(0, kappa));
+  const halfLife =
+    kappa > 0 && lost > 2 * Math.hypot(gauge, drift)
+      ? measured(ids[0], seconds, [random('fit', seconds * fitShare), random('noise', Math.min(doubt, seconds))])
+      : beyond(ids[0], 'above', { value: Number.isFinite(bound) && bound > 0 ? bound : span, components: [] }, problem);
+  return {
+    characteristics: [halfLife, leak],
+    notes: floor > store.cutOut / 2 + ambient ? [{ code: 'empty-before-half', precharge: floor - ambient }] : [],
+    leak: atCutOut,
+  };
+}
+
+/** Mean of a few readings at one end of many; of few, the reading itself. */
+function meanAt(values: readonly number[], at: number): number {
+  const count = Math.max(1, Math.min(25, Math.floor(values.length / 20)));
+  const from = at === 0 ? 0 : values.length - count;
+  return meanOf(Float64Array.from(values), from, from + count).mean;
+}

@@ -1,0 +1,188 @@
+import {
+  differenceComponents,
+  differenceResolution,
+  random,
+  readingComponents,
+  systematic,
+  type UncertaintyComponent,
+} from '../../instruments/uncertainty';
+import type { CharacteristicId } from '../../quantities/characteristics';
+import type { Characteristic, StepAnalysis } from '../step-analysis';
+import type { StepContext } from '../step-context';
+import type { MeasuredStep } from '../step-definition';
+import { absent, measured } from './analysis-result';
+
+/** How a characteristic is read off dials by hand. */
+type DialReading =
+  /** One reading above the gauge's zero, or a difference of two readings of one gauge. */
+  | { readonly kind: 'difference'; readonly channel: string }
+  | { readonly kind: 'reading'; readonly channel: string }
+  /** Quotient of two readings of two gauges. */
+  | { readonly kind: 'quotient'; readonly channels: readonly [string, string] }
+  /** Two gauges against each other. */
+  | { readonly kind: 'between'; readonly channels: readonly [string, string] }
+  /** Read with a watch: half a second each way. */
+  | { readonly kind: 'watch' }
+  /** Counted. */
+  | { readonly kind: 'count' };
+
+const input = 'input_pressure';
+const output = 'output_pressure';
+const store = 'accumulator_pressure';
+const store2 = 'accumulator_pressure_2';
+
+const dialReadings: Readonly<Record<CharacteristicId, DialReading>> = {
+  'switch-close-pressure': { kind: 'difference', channel: input },
+  'switch-open-pressure': { kind: 'difference', channel: input },
+  'pair-offset': { kind: 'difference', channel: output },
+  'pair-gain': { kind: 'quotient', channels: [output, input] },
+  'output-decay-rate': { kind: 'difference', channel: output },
+  'input-creep': { kind: 'difference', channel: input },
+  'draw-time': { kind: 'watch' },
+  'rest-difference': { kind: 'between', channels: ['supply_vacuum', 'control_vacuum'] },
+  'vacuum-loss': { kind: 'difference', channel: 'supply_vacuum' },
+  'leak-flow': { kind: 'difference', channel: 'supply_vacuum' },
+  'cut-in-pressure': { kind: 'difference', channel: input },
+  'valve-opening-pressure': { kind: 'difference', channel: input },
+  'boost-slope': { kind: 'quotient', channels: [output, input] },
+  'run-out-input': { kind: 'difference', channel: input },
+  'run-out-output': { kind: 'difference', channel: output },
+  'boost-ratio': { kind: 'quotient', channels: [output, input] },
+  hysteresis: { kind: 'difference', channel: input },
+  'control-remainder': { kind: 'reading', channel: 'control_vacuum' },
+  'supply-sag': { kind: 'difference', channel: 'supply_vacuum' },
+  'residual-output': { kind: 'difference', channel: output },
+  'release-time': { kind: 'watch' },
+  'reverse-leak': { kind: 'difference', channel: 'supply_vacuum' },
+  'cut-in-force': { kind: 'reading', channel: 'rod_force' },
+  'jump-in-output': { kind: 'difference', channel: output },
+  'force-slope': { kind: 'quotient', channels: [output, 'rod_force'] },
+  'run-out-force': { kind: 'reading', channel: 'rod_force' },
+  'force-hysteresis': { kind: 'difference', channel: 'rod_force' },
+  'unassisted-slope': { kind: 'quotient', channels: [output, 'rod_force'] },
+  'assisted-applications': { kind: 'count' },
+  'vacuum-per-application': { kind: 'difference', channel: 'supply_vacuum' },
+  'rod-gap': { kind: 'difference', channel: 'rod_travel' },
+  'idle-vacuum': { kind: 'reading', channel: 'supply_vacuum' },
+  'held-vacuum': { kind: 'reading', channel: 'supply_vacuum' },
+  'pedal-sink': { kind: 'difference', channel: 'pedal_travel' },
+  'soak-loss': { kind: 'difference', channel: 'supply_vacuum' },
+  'vehicle-ratio': { kind: 'quotient', channels: [output, output] },
+  'pump-speed': { kind: 'watch' },
+  'ultimate-pressure': { kind: 'reading', channel: 'supply_vacuum' },
+  'pump-cut-in': { kind: 'reading', channel: 'supply_vacuum' },
+  'pump-cut-out': { kind: 'reading', channel: 'supply_vacuum' },
+  'run-time': { kind: 'watch' },
+  'rest-time': { kind: 'watch' },
+  'dead-pressure': { kind: 'reading', channel: store },
+  'supply-drop': { kind: 'difference', channel: 'supply_voltage' },
+  'run-current': { kind: 'reading', channel: 'motor_current' },
+  precharge: { kind: 'reading', channel: store },
+  'charge-time': { kind: 'watch' },
+  'store-cut-in': { kind: 'reading', channel: store },
+  'store-cut-out': { kind: 'reading', channel: store },
+  'internal-leak-flow': { kind: 'difference', channel: store },
+  'lamp-pressure': { kind: 'reading', channel: store },
+  'half-life': { kind: 'watch' },
+  'precharge-2': { kind: 'reading', channel: store2 },
+  'charge-time-2': { kind: 'watch' },
+  'store-cut-in-2': { kind: 'reading', channel: store2 },
+  'store-cut-out-2': { kind: 'reading', channel: store2 },
+  'internal-leak-flow-2': { kind: 'difference', channel: store2 },
+  'lamp-pressure-2': { kind: 'reading', channel: store2 },
+  'half-life-2': { kind: 'watch' },
+  'dead-pressure-2': { kind: 'reading', channel: store2 },
+  'run-time-2': { kind: 'watch' },
+  'rest-time-2': { kind: 'watch' },
+  'assisted-applications-2': { kind: 'count' },
+  'levelling-leak-flow': { kind: 'difference', channel: store2 },
+  'height-loss': { kind: 'difference', channel: 'rod_travel' },
+  'bump-pressure': { kind: 'difference', channel: 'front_pressure' },
+  'metering-slope': { kind: 'quotient', channels: ['front_pressure', 'pedal_force'] },
+  'circuit-difference': { kind: 'between', channels: ['front_pressure', 'rear_pressure'] },
+  'cut-in-travel': { kind: 'reading', channel: 'pedal_angle' },
+  'modulation-slope': { kind: 'quotient', channels: ['front_pressure', 'pedal_angle'] },
+  'regulated-maximum': { kind: 'reading', channel: 'front_pressure' },
+  'angle-hysteresis': { kind: 'difference', channel: 'pedal_angle' },
+  'rise-time': { kind: 'watch' },
+  'rise-time-2': { kind: 'watch' },
+  'front-residual': { kind: 'difference', channel: 'front_pressure' },
+  'rear-residual': { kind: 'difference', channel: 'rear_pressure' },
+  'neutral-leak-flow': { kind: 'reading', channel: 'flow' },
+  'alarm-pressure': { kind: 'reading', channel: store },
+  'parking-release-pressure': { kind: 'reading', channel: 'output_pressure' },
+  'relief-pressure': { kind: 'reading', channel: 'pump_pressure' },
+  'pump-flow': { kind: 'reading', channel: 'flow' },
+  'store-soak-loss': { kind: 'difference', channel: 'accumulator_pressure' },
+  'return-pressure': { kind: 'reading', channel: 'return_pressure' },
+  'boost-sag': { kind: 'difference', channel: 'boost_pressure' },
+};
+
+/** Channel whose dial a characteristic is read on; null for a watch or a count. */
+export function dialChannel(id: CharacteristicId): string | null {
+  const how = dialReadings[id];
+  switch (how.kind) {
+    case 'reading':
+    case 'difference':
+      return how.channel;
+    case 'between':
+    case 'quotient':
+      return how.channels[0];
+    case 'watch':
+    case 'count':
+      return null;
+  }
+}
+
+function typedComponents(id: CharacteristicId, value: number, context: StepContext<unknown>): UncertaintyComponent[] {
+  const how = dialReadings[id];
+  const gauge = (channel: string) => context.instruments.get(channel);
+  switch (how.kind) {
+    case 'watch':
+      return [random('timing', 0.5 / Math.sqrt(3))];
+    case 'count':
+      return [];
+    case 'reading': {
+      const instrument = gauge(how.channel);
+      return instrument ? readingComponents(instrument, value, context.date) : [];
+    }
+    case 'difference': {
+      const instrument = gauge(how.channel);
+      return instrument
+        ? [differenceResolution(instrument), ...differenceComponents(instrument, 0, value, context.date)]
+        : [];
+    }
+    case 'between':
+      return how.channels.flatMap((channel) => {
+        const instrument = gauge(channel);
+        return instrument ? readingComponents(instrument, value, context.date) : [];
+      });
+    case 'quotient':
+      // A quotient read from dials is taken at about a fifth of their range, where each reads to half a division.
+      return how.channels.flatMap((channel) => {
+        const instrument = gauge(channel);
+        if (!instrument) return [];
+        const at = instrument.range / 5;
+        const total = Math.hypot(
+          ...differenceComponents(instrument, 0, at, context.date).map((part) => part.standard),
+          differenceResolution(instrument).standard,
+        );
+        return [systematic('pair-gain', (value * total) / at)];
+      });
+  }
+}
+
+/** A step's analysis from characteristics typed by hand (SI); those that were not typed are absent. */
+export function analysisFromTyped(
+  step: Pick<MeasuredStep<unknown>, 'characteristics'>,
+  values: ReadonlyMap<CharacteristicId, number>,
+  context: StepContext<unknown>,
+): StepAnalysis {
+  const characteristics = step.characteristics.map((id): Characteristic => {
+    const value = values.get(id);
+    return value === undefined
+      ? absent(id, { code: 'not-read' })
+      : measured(id, value, typedComponents(id, value, context));
+  });
+  return { characteristics, events: [], notes: [] };
+}

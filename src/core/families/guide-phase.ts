@@ -1,0 +1,70 @@
+import type { Instruction } from '../wording/instruction';
+
+/**
+ * One control of the bench: the lever; vacuum source and its valves; the engine, the electrical supply, a bleed valve
+ * (opening 0 to 1), the levelling's shut-off, a pump's dead end, the steering wheel held over, a commanded pump.
+ */
+export type ControlId =
+  | 'lever'
+  | 'source'
+  | 'isolated'
+  | 'input-shut'
+  | 'unit-shut'
+  | 'engine'
+  | 'actuate'
+  | 'power'
+  | 'bleed'
+  | 'levelling-shut'
+  | 'dead-head'
+  | 'steer';
+
+/**
+ * Settings of the bench or the vehicle: lever in SI of the driving channel; everything else 0 or 1 unless its name
+ * says more.
+ */
+export type BenchControls = Readonly<Record<ControlId, number>>;
+
+/** When a phase of a step is over; levels of `input-…` are of the lever's channel, others of the channel named, SI. */
+export type PhaseEnd =
+  | { readonly kind: 'seconds'; readonly seconds: number }
+  | { readonly kind: 'input-above'; readonly level: number }
+  | { readonly kind: 'input-below'; readonly level: number }
+  | { readonly kind: 'input-held'; readonly level: number; readonly tolerance: number; readonly seconds: number }
+  /** A reading passes a level, or this long has gone by. */
+  | {
+      readonly kind: 'reading';
+      readonly channel: string;
+      readonly side: 'above' | 'below';
+      readonly level: number;
+      readonly atMost: number;
+    }
+  /** A 0/1 channel has gone `to` this many times, or this long has gone by. */
+  | {
+      readonly kind: 'switched';
+      readonly channel: string;
+      readonly to: 0 | 1;
+      readonly times: number;
+      readonly atMost: number;
+    };
+
+/** What must not go on for longer than this: a motor that runs, a pump against its dead end. */
+export interface DutyLimit {
+  readonly of: 'motor' | 'dead-head';
+  /** 0/1 channel that says that it is going on. */
+  readonly channel: string;
+  readonly seconds: number;
+}
+
+/** One instruction of a step, what the bench is set to for it, and when it is done. */
+export interface GuidePhase {
+  readonly instruction: Instruction;
+  readonly controls: Partial<BenchControls>;
+  /**
+   * What the rig does with the lever when it pulls by itself: moves to `to` over `seconds`; with `every` it strokes
+   * from rest to there and back, one stroke each so many seconds.
+   */
+  readonly lever: { readonly to: number; readonly seconds: number; readonly every?: number };
+  readonly end: PhaseEnd;
+  /** Counted while the phase lasts; once it is used up everything is switched off and the step ends. */
+  readonly duty?: DutyLimit;
+}

@@ -1,0 +1,238 @@
+import { differenceComponents, differenceResolution, random, readingComponents } from '../../instruments/uncertainty';
+import { movingMean } from '../../traces/smoothing';
+import { columnOf, indexAtTime, meanOf, sampleInterval } from '../../traces/trace';
+import { absent, measured, nothingMeasured } from '../common/analysis-result';
+import { around, atMost, limitFrom } from '../common/limits';
+import { findStrokes } from '../common/strokes';
+import type { Characteristic, StepAnalysis } from '../step-analysis';
+import type { MeasuredStep } from '../step-definition';
+import { assistForce, type HydraulicBoostUnit } from './geometry';
+import { wait } from '../common/guide-parts';
+import { lever, engineOn, off } from './step-parts';
+
+type Measured = MeasuredStep<HydraulicBoostUnit>;
+
+const idleSeconds = 5;
+
+/** The line is shut for this long: clear of the five seconds that no pump may stand against its dead end. */
+const deadHeadSeconds = 3;
+
+const longestDeadHead = 5;
+
+export const pumpRelief: Measured = {
+  id: 'pump-relief',
+  kind: 'measured',
+  title: 'Pump relief and flow',
+  why: 'What the pump can do: flow at idle through the meter, then its relief pressure against a dead end, for seconds only.',
+  minutes: 6,
+  cautions: ['dead-head', 'fluid-jet', 'running-engine'],
+  optional: false,
+  characteristics: ['relief-pressure', 'pump-flow'],
+  interlock: { kind: 'steps-clear', steps: ['fluid-look', 'hose-look'] },
+  needs: ['pump_pressure', 'flow'],
+  uses: ['pump_on'],
+  leastRows: 20,
+  picture: { kind: 'over-time', channels: ['pump_pressure', 'flow'] },
+  startsFrom: 'charged',
+  guide: () => [
+    wait({ code: 'start-engine', seconds: 2 }, engineOn, 2),
+    wait({ code: 'flow-at-idle', seconds: idleSeconds }, engineOn, idleSeconds),
+    {
+      ...wait({ code: 'dead-head', seconds: longestDeadHead }, { ...engineOn, 'dead-head': 1 }, deadHeadSeconds),
+      duty: { of: 'dead-head', channel: 'pump_on', seconds: longestDeadHead },
+    },
+    wait({ code: 'open-dead-head' }, engineOn, 3),
+  ],
+  analyse: (trace, context): StepAnalysis => {
+    const ids = ['relief-pressure', 'pump-flow'] as const;
+    const line = columnOf(trace, 'pump_pressure');
+    const flow = columnOf(trace, 'flow');
+    if (!line || !flow)
+      return nothingMeasured(ids, { code: 'channel-missing', channel: line ? 'flow' : 'pump_pressure' });
+    const interval = sampleInterval(trace);
+    const half = Math.max(1, Math.round(0.1 / interval));
+    const smooth = movingMean(line, half);
+    let peak = 0;
+    for (let i = 0; i < smooth.length; i++) if (smooth[i] > smooth[peak]) peak = i;
+    let from = peak;
+    while (from > 0 && smooth[from - 1] > 0.97 * smooth[peak]) from--;
+    let to = peak;
+    while (to < smooth.length && smooth[to] > 0.97 * smooth[peak]) to++;
+    const held = meanOf(line, from + Math.floor((to - from) / 3), Math.max(from + 2, to - 2 * half));
+    const instrument = context.instruments.get('pump_pressure');
+    const seconds = (to - from) * interval;
+    const relief: Characteristic =
+      seconds < 0.5
+        ? absent(ids[0], { code: 'relief-not-reached', peak: smooth[peak] })
+        : measured(ids[0], held.mean, [
+            random('noise', held.deviation / Math.sqrt(Math.max(1, held.count))),
+            ...(instrument ? readingComponents(instrument, held.mean, context.date) : []),
+          ]);
+    const idling = meanOf(
+      flow,
+      indexAtTime(trace, trace.time[from] - 4),
+      Math.max(2, indexAtTime(trace, trace.time[from] - 0.6)),
+    );
+    const meter = context.instruments.get('flow');
+    return {
+      characteristics: [
+        relief,
+        measured(ids[1], idling.mean, [
+          random('noise', idling.deviation / Math.sqrt(Math.max(1, idling.count))),
+          ...(meter ? readingComponents(meter, idling.mean, context.date) : []),
+        ]),
+      ],
+      events: [],
+      notes: seconds > longestDeadHead ? [{ code: 'charged-too-long', of: 'dead-head', seconds }] : [],
+    };
+  },
+  limits: (_analysis, { unit, workshopLimits }) => {
+    const percent = unit.spec.reliefTolerancePercent;
+    const from = limitFrom(
+      { field: 'reliefTolerancePercent', value: percent === undefined ? undefined : percent / 100 },
+      { key: 'boostRatioTolerance', value: workshopLimits.boostRatioTolerance },
+    );
+    const least = {
+      value: unit.pumpFlow * (1 - workshopLimits.pumpSpeedTolerance),
+      key: 'pumpSpeedTolerance',
+    } as const;
+    return [
+      around('relief-pressure', unit.relief, from),
+      {
+        characteristic: 'pump-flow',
+        low: least.value,
+        high: null,
+        expected: unit.pumpFlow,
+        standard: 0,
+        source: { kind: 'workshop', key: least.key },
+      },
+    ];
+  },
+  bands: ({ unit }) => ({
+    pump_pressure: [unit.relief * 0.9, unit.relief * 1.1],
+    flow: [unit.pumpFlow * 0.8, unit.pumpFlow * 1.2],
+  }),
+};
+
+export const returnPressure: Measured = {
+  id: 'return-pressure',
+  kind: 'measured',
+  title: 'Return-line pressure',
+  why: 'Back pressure in the return line stays in the booster and drags the brakes.',
+  minutes: 3,
+  cautions: ['running-engine', 'fluid-jet'],
+  optional: false,
+  characteristics: ['return-pressure'],
+  needs: ['return_pressure'],
+  uses: ['engine_on'],
+  leastRows: 10,
+  picture: { kind: 'over-time', channels: ['return_pressure'] },
+  startsFrom: 'charged',
+  guide: () => [wait({ code: 'rest', seconds: 2 }, off, 2), wait({ code: 'start-engine', seconds: 8 }, engineOn, 8)],
+  analyse: (trace, context): StepAnalysis => {
+    const column = columnOf(trace, 'return_pressure');
+    if (!column) return nothingMeasured(['return-pressure'], { code: 'channel-missing', channel: 'return_pressure' });
+    const from = indexAtTime(trace, trace.time[trace.time.length - 1] - 4);
+    const { mean, deviation, count } = meanOf(column, from);
+    const instrument = context.instruments.get('return_pressure');
+    return {
+      characteristics: [
+        measured('return-pressure', mean, [
+          random('noise', deviation / Math.sqrt(count)),
+          ...(instrument ? readingComponents(instrument, mean, context.date) : []),
+        ]),
+      ],
+      events: [],
+      notes: [],
+    };
+  },
+  limits: (_analysis, { unit, workshopLimits }) => [
+    atMost(
+      'return-pressure',
+      limitFrom(
+        {
+          field: 'returnPressureMaxKpa',
+          value: unit.spec.returnPressureMaxKpa === undefined ? undefined : unit.spec.returnPressureMaxKpa * 1e3,
+        },
+        { key: 'returnPressure', value: workshopLimits.returnPressure },
+      ),
+    ),
+  ],
+  bands: ({ workshopLimits }) => ({ return_pressure: [0, workshopLimits.returnPressure] }),
+};
+
+export const steeringShare: Measured = {
+  id: 'steering-share',
+  kind: 'measured',
+  title: 'Steering and brake together',
+  why: 'At idle neither may starve the other: foot held, wheel turned hard over, and the boost must stand.',
+  minutes: 3,
+  cautions: ['running-engine', 'vehicle-still'],
+  optional: false,
+  characteristics: ['boost-sag'],
+  needs: ['boost_pressure', lever],
+  uses: ['pump_pressure', 'output_pressure'],
+  leastRows: 20,
+  picture: { kind: 'over-time', channels: ['boost_pressure', 'output_pressure'] },
+  startsFrom: 'charged',
+  guide: ({ unit }) => {
+    const level = holdForce(unit);
+    return [
+      wait({ code: 'start-engine', seconds: 2 }, engineOn, 2),
+      {
+        instruction: { code: 'pull-to-hold', channel: lever, level, seconds: 1 },
+        controls: engineOn,
+        lever: { to: level, seconds: 1.5 },
+        end: { kind: 'input-held', level, tolerance: 0.1 * level, seconds: 1.5 },
+      },
+      wait({ code: 'steer-and-hold', seconds: 4 }, { ...engineOn, steer: 1 }, 4, level),
+      wait({ code: 'hold-there', seconds: 1 }, engineOn, 1, level),
+      {
+        instruction: { code: 'let-go', channel: lever },
+        controls: engineOn,
+        lever: { to: 0, seconds: 0.5 },
+        end: { kind: 'input-below', level: 8 },
+      },
+    ];
+  },
+  analyse: (trace, context): StepAnalysis => {
+    const boost = columnOf(trace, 'boost_pressure');
+    const force = columnOf(trace, lever);
+    if (!boost || !force) return nothingMeasured(['boost-sag'], { code: 'channel-missing', channel: 'boost_pressure' });
+    const hold = findStrokes(trace, force).at(-1);
+    if (!hold) return nothingMeasured(['boost-sag'], { code: 'no-hold', channel: lever, seconds: 4 });
+    const half = Math.max(1, Math.round(0.15 / sampleInterval(trace)));
+    const smooth = movingMean(boost, half);
+    const before = meanOf(boost, hold.from, Math.min(hold.to, hold.from + 5 * half)).mean;
+    let lowest = Infinity;
+    for (let i = hold.from + 2 * half; i < hold.to - half; i++) lowest = Math.min(lowest, smooth[i]);
+    const instrument = context.instruments.get('boost_pressure');
+    return {
+      characteristics: [
+        measured('boost-sag', before - lowest, [
+          random('noise', 5e3),
+          ...(instrument
+            ? [differenceResolution(instrument), ...differenceComponents(instrument, lowest, before, context.date)]
+            : []),
+        ]),
+      ],
+      events: [],
+      notes: [],
+    };
+  },
+  limits: (_analysis, { unit, workshopLimits }) => [
+    atMost(
+      'boost-sag',
+      { value: workshopLimits.boostSag * unit.relief, source: { kind: 'workshop', key: 'boostSag' } },
+      { expected: 0 },
+    ),
+  ],
+  bands: ({ unit }) => ({ boost_pressure: [unit.relief * 0.6, unit.relief] }),
+};
+
+/** Pedal force that asks for nearly all the pump can give, so that a starved pump shows, N. */
+function holdForce(unit: HydraulicBoostUnit): number {
+  const assist = assistForce(unit, unit.relief * 0.97);
+  const knee = (assist - unit.jumpInForce + unit.servoRatio * unit.cutInForce) / (unit.servoRatio - 1);
+  return knee / unit.pedalRatio;
+}

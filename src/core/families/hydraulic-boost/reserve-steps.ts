@@ -1,0 +1,230 @@
+import { differenceComponents, differenceResolution, random } from '../../instruments/uncertainty';
+import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
+import { absent, measured } from '../common/analysis-result';
+import { atMost, limitFrom } from '../common/limits';
+import { analysePedalDrop } from '../common/pedal-analyses';
+import { analyseReserve } from '../common/reserve-analysis';
+import { findStrokes } from '../common/strokes';
+import type { Limit } from '../limit';
+import type { Characteristic, StepAnalysis } from '../step-analysis';
+import type { StepContext } from '../step-context';
+import type { MeasuredStep } from '../step-definition';
+import { outputAt, predictReserve, type HydraulicBoostUnit } from './geometry';
+import { wait } from '../common/guide-parts';
+import { lever, engineOn, off, stroke, airOf } from './step-parts';
+
+type Context = StepContext<HydraulicBoostUnit>;
+type Measured = MeasuredStep<HydraulicBoostUnit>;
+
+const strokesDrawn = 6;
+
+export const offDrop: Measured = {
+  id: 'off-drop',
+  kind: 'measured',
+  title: 'Pedal drop at the start',
+  why: 'Reserve pumped away and the foot held: as the engine starts the pedal must sink, then push back a little.',
+  minutes: 3,
+  cautions: ['vehicle-still', 'running-engine'],
+  optional: false,
+  characteristics: ['pedal-sink'],
+  needs: [lever, 'pedal_travel'],
+  uses: ['engine_on', 'boost_pressure', 'accumulator_pressure'],
+  leastRows: 30,
+  picture: { kind: 'over-time', channels: ['pedal_travel', lever] },
+  startsFrom: 'charged',
+  guide: (context) => {
+    const level = context.unit.reserveForce * 0.6;
+    const strokes = Math.max(6, predictedStrokes(context) + 4);
+    return [
+      wait({ code: 'stop-engine', seconds: 1 }, off, 1),
+      {
+        instruction: { code: 'pump-until-hard', strokes },
+        controls: off,
+        lever: { to: level * 1.4, seconds: 0.4, every: 2 },
+        end: { kind: 'seconds', seconds: strokes * 2 },
+      },
+      {
+        instruction: { code: 'pull-to-hold', channel: lever, level, seconds: 1 },
+        controls: off,
+        lever: { to: level, seconds: 1 },
+        end: { kind: 'input-held', level, tolerance: 0.1 * level, seconds: 1.5 },
+      },
+      wait({ code: 'start-engine-holding', seconds: 5 }, engineOn, 5, level),
+      {
+        instruction: { code: 'let-go', channel: lever },
+        controls: engineOn,
+        lever: { to: 0, seconds: 0.5 },
+        end: { kind: 'input-below', level: 8 },
+      },
+    ];
+  },
+  analyse: (trace, context) => {
+    const analysis = analysePedalDrop(trace, context);
+    return analysis;
+  },
+  limits: (_analysis, { workshopLimits }): Limit[] => [
+    {
+      characteristic: 'pedal-sink',
+      low: workshopLimits.pedalSink,
+      high: null,
+      expected: null,
+      standard: 0,
+      source: { kind: 'workshop', key: 'pedalSink' },
+    },
+  ],
+  bands: () => ({}),
+};
+
+function predictedStrokes(context: Context): number {
+  const strokes = predictReserve(context.unit, airOf(context), 12);
+  const lost = strokes.findIndex((each) => !each.assisted);
+  return lost < 0 ? strokes.length : lost;
+}
+
+function analyseStrokes(trace: Trace, context: Context): StepAnalysis {
+  return analyseReserve(trace, context, { lever, unassisted: (level) => outputAt(context.unit, level, 0) });
+}
+
+/** The first stroke must reach halfway from unassisted to what a sound reserve gives, or none counts. */
+function firstIsStrong(analysis: StepAnalysis, context: Context): boolean {
+  const [first] = analysis.strokes ?? [];
+  const predicted = predictReserve(context.unit, airOf(context), 1)[0]?.output ?? 0;
+  return !first || first.output >= (predicted + outputAt(context.unit, context.unit.reserveForce, 0)) / 2;
+}
+
+export const only = (analysis: StepAnalysis, id: Characteristic['id']) =>
+  analysis.characteristics.filter((each) => each.id === id);
+
+export const reserve: Measured = {
+  id: 'reserve',
+  kind: 'measured',
+  title: 'Reserve',
+  why: 'Engine off: how many strokes the reserve still helps; the first must be strong.',
+  minutes: 2,
+  cautions: ['vehicle-still'],
+  optional: false,
+  characteristics: ['assisted-applications'],
+  needs: [lever, 'output_pressure'],
+  uses: ['accumulator_pressure', 'engine_on'],
+  leastRows: 40,
+  picture: { kind: 'staircase', channels: ['output_pressure'] },
+  startsFrom: 'charged',
+  guide: (context) => [
+    wait({ code: 'start-engine', seconds: 6 }, engineOn, 6),
+    wait({ code: 'stop-engine', seconds: 2 }, off, 2),
+    ...Array.from({ length: predictedStrokes(context) + 3 }, (_, at) =>
+      stroke(context.unit.reserveForce, at + 1),
+    ).flat(),
+  ],
+  analyse: (trace, context) => {
+    const analysis = analyseStrokes(trace, context);
+    const { vacuum, ...rest } = analysis;
+    void vacuum;
+    return {
+      ...rest,
+      characteristics: firstIsStrong(analysis, context)
+        ? only(analysis, 'assisted-applications')
+        : [measured('assisted-applications', 0, [])],
+    };
+  },
+  limits: (_analysis, context): Limit[] => {
+    const predicted = predictedStrokes(context);
+    const least = limitFrom(
+      { field: 'assistedApplicationsMin', value: context.unit.spec.assistedApplicationsMin },
+      {
+        key: 'assistedApplications',
+        value: Math.min(context.workshopLimits.assistedApplications, Math.max(1, predicted)),
+      },
+    );
+    return [
+      {
+        characteristic: 'assisted-applications',
+        low: least.value,
+        high: null,
+        expected: predicted,
+        standard: 0,
+        source: least.source,
+      },
+    ];
+  },
+  bands: (context) => ({
+    output_pressure: [0, (predictReserve(context.unit, airOf(context), 1)[0]?.output ?? 0) * 1.1],
+  }),
+  staircase: (context) => {
+    const strokes = predictReserve(context.unit, airOf(context), strokesDrawn);
+    const unassisted = outputAt(context.unit, context.unit.reserveForce, 0);
+    return { strokes, threshold: ((strokes[0]?.output ?? unassisted) + unassisted) / 2 };
+  },
+};
+
+export const reserveSoak: Measured = {
+  id: 'reserve-soak',
+  kind: 'measured',
+  title: 'Reserve after a soak',
+  why: 'An hour later the first stroke must still be helped, or the reserve’s check valve leaks.',
+  minutes: 10,
+  cautions: ['vehicle-still', 'stored-pressure'],
+  optional: false,
+  characteristics: ['assisted-applications', 'store-soak-loss'],
+  needs: [lever, 'output_pressure'],
+  uses: ['accumulator_pressure'],
+  leastRows: 10,
+  sampleRate: 20,
+  picture: { kind: 'over-time', channels: ['accumulator_pressure', 'output_pressure'] },
+  startsFrom: 'charged',
+  guide: (context) => [
+    wait({ code: 'start-engine', seconds: 6 }, engineOn, 6),
+    wait({ code: 'soak', seconds: context.unit.spec.soakSeconds }, off, context.unit.spec.soakSeconds),
+    ...stroke(context.unit.reserveForce, 1),
+    ...stroke(context.unit.reserveForce, 2),
+  ],
+  analyse: (trace, context) => {
+    const analysis = analyseStrokes(trace, context);
+    // After a soak the first stroke itself is in question.
+    const assisted: Characteristic = analysis.strokes?.[0]
+      ? measured('assisted-applications', firstIsStrong(analysis, context) ? 1 : 0, [])
+      : absent('assisted-applications', { code: 'no-strokes', channel: lever });
+    return { characteristics: [assisted, soakLoss(trace, context)], events: [], notes: [], strokes: analysis.strokes };
+  },
+  limits: (_analysis, context): Limit[] => [
+    {
+      characteristic: 'assisted-applications',
+      low: 1,
+      high: null,
+      expected: 1,
+      standard: 0,
+      source: { kind: 'workshop', key: 'assistedApplications' },
+    },
+    ...(context.instruments.has('accumulator_pressure')
+      ? [
+          atMost('store-soak-loss', {
+            value: context.workshopLimits.soakLossShare * context.unit.reserve.charged,
+            source: { kind: 'workshop', key: 'soakLossShare' },
+          }),
+        ]
+      : []),
+  ],
+  bands: ({ unit }) => ({ accumulator_pressure: [unit.reserve.charged * 0.7, unit.reserve.charged] }),
+};
+
+function soakLoss(trace: Trace, context: Context): Characteristic {
+  const column = columnOf(trace, 'accumulator_pressure');
+  const force = columnOf(trace, lever);
+  if (!column || !force) return absent('store-soak-loss', { code: 'channel-missing', channel: 'accumulator_pressure' });
+  const [first] = findStrokes(trace, force);
+  if (!first) return absent('store-soak-loss', { code: 'no-strokes', channel: lever });
+  const half = Math.max(1, Math.round(1 / sampleInterval(trace)));
+  const engine = columnOf(trace, 'engine_on');
+  let stop = 0;
+  if (engine) while (stop < first.from && !(stop > 0 && engine[stop] <= 0.5 && engine[stop - 1] > 0.5)) stop++;
+  const start = meanOf(column, stop, stop + 4 * half);
+  const before = Math.max(stop, first.from - 2 * half);
+  const end = meanOf(column, Math.max(0, before - 4 * half), before);
+  const instrument = context.instruments.get('accumulator_pressure');
+  return measured('store-soak-loss', start.mean - end.mean, [
+    random('noise', 4e3),
+    ...(instrument
+      ? [differenceResolution(instrument), ...differenceComponents(instrument, end.mean, start.mean, context.date)]
+      : []),
+  ]);
+}

@@ -1,0 +1,23 @@
+import { servoSteps } from '../common/servo-steps';
+import type { StepDefinition } from '../step-definition';
+import type { HydraulicBoostUnit } from './geometry';
+import { hydraulicServo } from './step-parts';
+import { fluidLook, hoseLook, leakLook, bleed } from './look-steps';
+import { pumpRelief, returnPressure, steeringShare } from './pump-steps';
+import { offDrop, reserve, reserveSoak } from './reserve-steps';
+
+const { assistCurve } = servoSteps(hydraulicServo);
+
+export const hydraulicBoostSteps: readonly StepDefinition<HydraulicBoostUnit>[] = [
+  fluidLook,
+  hoseLook,
+  offDrop,
+  pumpRelief,
+  assistCurve,
+  reserve,
+  reserveSoak,
+  returnPressure,
+  steeringShare,
+  leakLook,
+  bleed,
+];

@@ -1,0 +1,70 @@
+import fc from 'fast-check';
+import { families } from '.';
+import { lockOf, type RecordedStep } from './interlock';
+
+const steps = [
+  { id: 'make-dead', pressure: 'proves-dead' },
+  { id: 'look', interlock: { kind: 'dead-now' } },
+  { id: 'charge', pressure: 'charges', interlock: { kind: 'dead-once' } },
+  { id: 'relief', interlock: { kind: 'steps-clear', steps: ['look'] } },
+] as const;
+const plan = steps.map((step) => step.id);
+const proof: RecordedStep = { step: 'make-dead', verdict: 'pass' };
+const charged: RecordedStep = { step: 'charge', verdict: 'fail' };
+const lock = (id: string, ...recorded: RecordedStep[]) => lockOf(steps, plan, id, recorded);
+
+describe('interlocks', () => {
+  it('nothing opens before the system has been proved dead', () => {
+    expect(lock('charge')).toEqual({ code: 'not-proved-dead', step: 'make-dead' });
+    expect(lock('look')).toEqual({ code: 'not-proved-dead', step: 'make-dead' });
+    expect(lock('make-dead')).toBeNull();
+  });
+
+  it.each(['fail', 'undecided', 'not-run', 'recorded'] as const)(
+    'a proof that came to %s proves nothing',
+    (verdict) => {
+      expect(lock('charge', { step: 'make-dead', verdict })?.code).toBe('not-proved-dead');
+    },
+  );
+
+  it('a charge ends the proof for what must be dead now, whatever the charge came to', () => {
+    expect(lock('look', proof)).toBeNull();
+    expect(lock('look', proof, charged)).toEqual({ code: 'charged-since', step: 'make-dead' });
+    expect(lock('charge', proof, charged)).toBeNull();
+    expect(lock('look', proof, charged, proof)).toBeNull();
+  });
+
+  it('waits for steps that must be clear, judged by their last run', () => {
+    expect(lock('relief')).toEqual({ code: 'not-clear', step: 'look' });
+    expect(lock('relief', { step: 'look', verdict: 'fail' })?.code).toBe('not-clear');
+    expect(lock('relief', { step: 'look', verdict: 'fail' }, { step: 'look', verdict: 'recorded' })).toBeNull();
+  });
+
+  it('no order of runs opens a step that must be dead now after the last charge', () => {
+    const runs = fc.constantFrom<RecordedStep>(proof, charged, { step: 'make-dead', verdict: 'fail' });
+    fc.assert(
+      fc.property(fc.array(runs, { maxLength: 12 }), (recorded) => {
+        const lastCharge = recorded.lastIndexOf(charged);
+        const proved = recorded.lastIndexOf(proof) > lastCharge;
+        expect(lock('look', ...recorded) === null).toBe(proved);
+      }),
+    );
+  });
+});
+
+describe('plans of stored pressure', () => {
+  const dead = families.filter((family) => family.steps.some((step) => step.pressure === 'proves-dead'));
+
+  it.each(dead.map((family) => [family.id, family] as const))(
+    '%s begins and ends dead, and opens nothing in between',
+    (_id, family) => {
+      for (const { steps: planned } of family.plans) {
+        const [first, ...rest] = planned;
+        expect(family.steps.find((step) => step.id === first)?.pressure).toBe('proves-dead');
+        expect(family.steps.find((step) => step.id === planned.at(-1))?.pressure).toBe('proves-dead');
+        for (const id of rest.filter((each) => each !== 'walk-round'))
+          expect([id, lockOf(family.steps, planned, id, [])?.code]).toEqual([id, 'not-proved-dead']);
+      }
+    },
+  );
+});

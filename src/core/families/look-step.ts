@@ -1,0 +1,30 @@
+import type { StepCommon } from './step-definition';
+
+/** One line of a sketch: an SVG path in a field of 320 × 200, filled as metal, rubber or not at all. */
+export interface SketchShape {
+  readonly path: string;
+  readonly fill: 'body' | 'rubber' | 'none';
+}
+
+export interface LookPoint {
+  readonly id: string;
+  readonly title: string;
+  readonly hint: string;
+  /** Where it is on the step's sketch, in a field of 320 × 200. */
+  readonly at: readonly [number, number];
+}
+
+export interface LookOption {
+  readonly id: string;
+  readonly title: string;
+  readonly effect: 'pass' | 'note' | 'fail';
+}
+
+/** A step that is looked at: every point gets one of the options. */
+export interface LookStep extends StepCommon {
+  readonly kind: 'look';
+  /** The unit as the points are numbered on it. */
+  readonly sketch: readonly SketchShape[];
+  readonly points: readonly LookPoint[];
+  readonly options: readonly LookOption[];
+}

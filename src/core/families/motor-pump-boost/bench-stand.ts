@@ -1,0 +1,88 @@
+import type { Stand } from '../family';
+import type { Plant, PlantConditions } from '../../rig/plant';
+import { chargingCircuit } from '../common/store/charging-circuit';
+import { followForce } from '../common/follow-force';
+import { motorPumpWith } from './faults';
+import { outputAt, pushForce, type MotorPumpUnit } from './geometry';
+
+const { exp, max, min } = Math;
+
+/** First-order lags of the rod and of the output, s. */
+const rodLag = 0.02;
+const outputLag = 0.02;
+/** Motor current is this share of the rated at no pressure; it starts with a surge that dies away, s. */
+const idleCurrent = 0.35;
+const surge = 1.5;
+const surgeLag = 0.12;
+/** A battery on charge stands this far above the rated voltage. */
+const batteryAbove = 1.05;
+
+function plant(unit: MotorPumpUnit, conditions: PlantConditions): Plant {
+  const condition = motorPumpWith(conditions.faults, unit);
+  const circuit = chargingCircuit(
+    unit.store,
+    condition,
+    { ambient: conditions.ambient, environment: conditions.temperature },
+    conditions.startsFrom === 'charged',
+  );
+  const rod = followForce(rodLag, unit.hysteresis);
+  const full = unit.strokeForce;
+  let output = 0;
+  let applied = 0;
+  let current = 0;
+  let started = 0;
+  const battery = unit.ratedVoltage * batteryAbove;
+
+  return {
+    channels: [
+      'rod_force',
+      'output_pressure',
+      'accumulator_pressure',
+      'pump_on',
+      'lamp_red',
+      'motor_current',
+      'supply_voltage',
+    ],
+    largestStep: 0.02,
+    advance(dt, controls) {
+      rod.advance(dt, controls.lever);
+      // A stroke takes its fluid as it is made, up to a full one; it goes back to the reservoir when it is let off.
+      const stroke = min(1.2, rod.force() / full);
+      const taken = stroke > applied ? (stroke - applied) * unit.store.fluidPerApplication : 0;
+      applied = stroke;
+      circuit.advance(dt, { live: controls.power > 0, bleed: controls.bleed, taken, elsewhere: 0 });
+      const target = outputAt(unit, rod.felt(), max(0, circuit.pressure()));
+      output += ((target - output) * dt) / outputLag;
+      started = circuit.running() ? started + dt : 0;
+      const load =
+        unit.ratedCurrent *
+        condition.current *
+        (idleCurrent + ((1 - idleCurrent) * circuit.pressure()) / unit.store.cutOut);
+      current = circuit.running() ? load * (1 + surge * exp(-started / surgeLag)) : 0;
+    },
+    read(out) {
+      out[0] = rod.force();
+      out[1] = output;
+      out[2] = circuit.pressure();
+      out[3] = circuit.running() ? 1 : 0;
+      out[4] = circuit.lamp() ? 1 : 0;
+      out[5] = current;
+      out[6] = battery - current * condition.resistance;
+    },
+    snapshot: () => [output, applied, current, started, ...rod.snapshot(), ...circuit.snapshot()],
+    restore(state) {
+      let rest: number[];
+      [output, applied, current, started, ...rest] = state;
+      rod.restore(rest.slice(0, 2));
+      circuit.restore(rest.slice(2));
+    },
+  };
+}
+
+/** The unit on the bench: its rod pushed, its motor supplied, a gauge and a bleed valve on its store. */
+export const motorPumpBench: Stand<MotorPumpUnit> = {
+  leverChannel: 'rod_force',
+  leverMaximum: (unit) => max(pushForce(unit), unit.strokeForce) * 1.1,
+  supply: (unit) => unit.store.cutOut,
+  plant,
+};

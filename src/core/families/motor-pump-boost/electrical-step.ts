@@ -1,0 +1,127 @@
+import { differenceComponents, differenceResolution, random, readingComponents } from '../../instruments/uncertainty';
+import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
+import { absent, measured, nothingMeasured } from '../common/analysis-result';
+import { around, atMost, limitFrom } from '../common/limits';
+import { withoutRun } from '../common/store/precharge-analysis';
+import { pumpRuns } from '../common/pump-runs';
+import type { Characteristic, StepAnalysis } from '../step-analysis';
+import type { StepContext } from '../step-context';
+import type { MeasuredStep } from '../step-definition';
+import type { MotorPumpUnit } from './geometry';
+
+const ids = ['supply-drop', 'run-current'] as const;
+/** The surge of the start is over after this, s. */
+const afterStart = 1;
+/** The motor is judged from this share of cut-out on: a hydraulic load of its own. */
+const loadedFrom = 0.6;
+
+/**
+ * Supply drop (V) from rest to the loaded motor, and its current (A) referred to cut-out. Channels `supply_voltage`,
+ * `motor_current`, `pump_on`, `accumulator_pressure`.
+ */
+function analyseSupply(trace: Trace, context: StepContext<MotorPumpUnit>): StepAnalysis {
+  const pump = columnOf(trace, 'pump_on');
+  if (!pump) return nothingMeasured(ids, { code: 'no-pump-signal' });
+  const [run] = pumpRuns(pump);
+  if (!run) return nothingMeasured(ids, withoutRun(trace, pump));
+  const store = columnOf(trace, 'accumulator_pressure');
+  let from = indexAtTime(trace, trace.time[run.start] + afterStart);
+  const to = (run.stop ?? pump.length) - 1;
+  if (store) {
+    let loaded = from;
+    while (loaded < to && store[loaded] < loadedFrom * context.unit.store.cutOut) loaded++;
+    if (to - loaded > 10) from = loaded;
+  }
+  if (to - from < 5) return nothingMeasured(ids, { code: 'run-too-short' });
+  return { characteristics: [dropOf(), currentOf()], events: [], notes: [] };
+
+  function dropOf(): Characteristic {
+    const voltage = columnOf(trace, 'supply_voltage');
+    if (!voltage) return absent(ids[0], { code: 'channel-missing', channel: 'supply_voltage' });
+    const rest = meanOf(voltage, 0, run.start);
+    const loaded = meanOf(voltage, from, to);
+    if (rest.count < 3) return absent(ids[0], { code: 'no-rest-before' });
+    const instrument = context.instruments.get('supply_voltage');
+    return measured(ids[0], rest.mean - loaded.mean, [
+      random('noise', Math.hypot(rest.deviation / Math.sqrt(rest.count), loaded.deviation / Math.sqrt(loaded.count))),
+      ...(instrument
+        ? [differenceResolution(instrument), ...differenceComponents(instrument, loaded.mean, rest.mean, context.date)]
+        : []),
+    ]);
+  }
+
+  function currentOf(): Characteristic {
+    const current = columnOf(trace, 'motor_current');
+    if (!current) return absent(ids[1], { code: 'channel-missing', channel: 'motor_current' });
+    const loaded = meanOf(current, from, to);
+    const pressure = store ? meanOf(store, from, to).mean : context.unit.store.cutOut;
+    // Current grows with pressure from about a third at none; the sheet's figure is that at cut-out.
+    const share = 0.35 + (0.65 * pressure) / context.unit.store.cutOut;
+    const value = loaded.mean / share;
+    const instrument = context.instruments.get('motor_current');
+    return measured(ids[1], value, [
+      random('noise', loaded.deviation / Math.sqrt(loaded.count) / share),
+      ...(instrument ? readingComponents(instrument, value, context.date) : []),
+    ]);
+  }
+}
+
+export const supplyCheck: MeasuredStep<MotorPumpUnit> = {
+  id: 'supply-check',
+  kind: 'measured',
+  title: 'Supply under load',
+  why: 'A motor that gets too little voltage is slow through no fault of its own; a flooded or worn one draws too much.',
+  minutes: 3,
+  cautions: ['wakes-by-itself', 'motor-duty'],
+  optional: false,
+  characteristics: ids,
+  interlock: { kind: 'dead-once' },
+  pressure: 'charges',
+  needs: ['supply_voltage', 'motor_current', 'pump_on'],
+  uses: ['accumulator_pressure'],
+  leastRows: 12,
+  picture: { kind: 'over-time', channels: ['supply_voltage', 'motor_current'] },
+  startsFrom: 'empty',
+  guide: ({ unit }) => [
+    {
+      instruction: { code: 'rest', seconds: 2 },
+      controls: {},
+      lever: { to: 0, seconds: 0 },
+      end: { kind: 'seconds', seconds: 2 },
+    },
+    {
+      instruction: { code: 'power-on-watch' },
+      controls: { power: 1 },
+      lever: { to: 0, seconds: 0 },
+      end: { kind: 'switched', channel: 'pump_on', to: 0, times: 1, atMost: 200 },
+      ...(unit.store.motorRunMax === null
+        ? {}
+        : { duty: { of: 'motor' as const, channel: 'pump_on', seconds: unit.store.motorRunMax } }),
+    },
+    {
+      instruction: { code: 'rest', seconds: 2 },
+      controls: {},
+      lever: { to: 0, seconds: 0 },
+      end: { kind: 'seconds', seconds: 2 },
+    },
+  ],
+  analyse: analyseSupply,
+  limits: (_analysis, { unit, workshopLimits }) => [
+    atMost(
+      'supply-drop',
+      limitFrom(
+        { field: 'supplyDropMaxV', value: unit.spec.supplyDropMaxV },
+        { key: 'supplyDrop', value: workshopLimits.supplyDrop * unit.ratedVoltage },
+      ),
+      { expected: 0 },
+    ),
+    around('run-current', unit.ratedCurrent, {
+      value: workshopLimits.currentTolerance,
+      source: { kind: 'workshop', key: 'currentTolerance' },
+    }),
+  ],
+  bands: ({ unit }) => ({
+    supply_voltage: [unit.ratedVoltage * 0.95, unit.ratedVoltage * 1.1],
+    motor_current: [unit.ratedCurrent * 0.35, unit.ratedCurrent * 1.3],
+  }),
+};

@@ -1,0 +1,66 @@
+import { servoForce, masterPressure, kneeForce, type Branch, type ServoUnit } from '../common/servo-law';
+import { storeFromSpec } from '../common/store/store-fields';
+import type { StoreUnit } from '../common/store/store-unit';
+import type { MotorPumpSpec } from './sheet';
+
+/** A motor-pump unit with its master cylinder, in SI. Forces are at the push rod. */
+export interface MotorPumpUnit extends ServoUnit {
+  readonly spec: MotorPumpSpec;
+  readonly store: StoreUnit;
+  /** A_b, m2. */
+  readonly boostArea: number;
+  /** F_s, N. */
+  readonly springForce: number;
+  readonly efficiency: number;
+  readonly pedalRatio: number;
+  /** Rod force of a test stroke, N. */
+  readonly strokeForce: number;
+  /** V and A. */
+  readonly ratedVoltage: number;
+  readonly ratedCurrent: number;
+}
+
+const circle = (diameterMm: number) => (Math.PI / 4) * (diameterMm * 1e-3) ** 2;
+
+/** SI form of a validated sheet. */
+export function prepareMotorPump(spec: MotorPumpSpec): MotorPumpUnit {
+  return {
+    spec,
+    store: storeFromSpec(spec),
+    boostArea: spec.boostPistonAreaMm2 * 1e-6,
+    springForce: spec.returnSpringForceN,
+    efficiency: spec.efficiency,
+    servoRatio: spec.servoRatio,
+    cutInForce: spec.cutInForceN,
+    jumpInForce: spec.jumpInForceN,
+    hysteresis: spec.hysteresisN,
+    masterArea: circle(spec.masterBoreMm),
+    masterEfficiency: spec.masterEfficiency,
+    masterSpring: spec.masterSpringForceN,
+    pedalRatio: spec.pedalRatio,
+    strokeForce: spec.reserveForceN * spec.pedalRatio,
+    ratedVoltage: spec.ratedVoltageV,
+    ratedCurrent: spec.ratedCurrentA,
+  };
+}
+
+/** F_a = eta·p·A_b − F_s, N, at a store pressure (Pa gauge). */
+export function assistForce(unit: MotorPumpUnit, pressure: number): number {
+  return unit.efficiency * unit.boostArea * pressure - unit.springForce;
+}
+
+/** Output (Pa gauge) at a rod force (N) and a store pressure (Pa gauge). */
+export function outputAt(unit: MotorPumpUnit, rodForce: number, pressure: number, branch: Branch = 'apply'): number {
+  return masterPressure(unit, servoForce(unit, rodForce, assistForce(unit, pressure), branch));
+}
+
+/** Rod force at run-out (N) at a store pressure (Pa gauge); null where assist never reaches cut-in. */
+export function runOutForce(unit: MotorPumpUnit, pressure: number): number | null {
+  return kneeForce(unit, assistForce(unit, pressure));
+}
+
+/** Rod force that the assist curve is pushed to: clear beyond run-out, N. */
+export function pushForce(unit: MotorPumpUnit): number {
+  const knee = runOutForce(unit, unit.store.cutOut) ?? unit.cutInForce * 2;
+  return Math.max(knee * 1.35, knee + 250);
+}

@@ -1,0 +1,111 @@
+import type { Family } from '../family';
+import { servoSteps, type ServoSetup } from '../common/servo-steps';
+import { chargeBand, chargeCurve } from '../common/store/charge-curve';
+import { storeSteps } from '../common/store/store-steps';
+import { motorPumpBench } from './bench-stand';
+import { supplyCheck } from './electrical-step';
+import { motorPumpFaults } from './faults';
+import { assistForce, prepareMotorPump, type MotorPumpUnit } from './geometry';
+import { fluidLook, leakLook } from './look-steps';
+import { motorPumpFields, motorPumpSchema, type MotorPumpSpec } from './sheet';
+
+const lever = 'rod_force';
+
+const store = storeSteps<MotorPumpUnit>({
+  circuits: [
+    {
+      suffix: '',
+      title: 'Store',
+      pressure: 'accumulator_pressure',
+      pump: 'pump_on',
+      lamp: 'lamp_red',
+      storeOf: (unit) => unit.store,
+    },
+  ],
+  lever,
+  strokeLevel: ({ unit }) => unit.strokeForce,
+  live: { power: 1 },
+  driven: 'motor',
+  cautions: [],
+  alarm: 'lamp-pressure',
+});
+
+const servo: ServoSetup<MotorPumpUnit> = {
+  lever,
+  leverage: () => 1,
+  feed: 'accumulator_pressure',
+  feedShows: 'supply',
+  supply: ({ unit }) => unit.store.cutOut * 0.96,
+  assist: assistForce,
+  controls: { power: 1 },
+  startsFrom: 'charged',
+  cautions: ['wakes-by-itself'],
+  interlock: { kind: 'dead-once' },
+  charges: true,
+};
+const { assistCurve, unassistedCurve } = servoSteps(servo);
+
+const steps = [
+  store.makeDeadBefore,
+  fluidLook,
+  supplyCheck,
+  store.charge,
+  store.bleedDown,
+  store.pumpSwitch,
+  store.restCycle,
+  store.applications,
+  assistCurve,
+  unassistedCurve,
+  leakLook,
+  store.makeDeadAfter,
+];
+
+/** Electric motor and pump, accumulator, switch, booster and master cylinder in one casting. */
+export const motorPumpBoost: Family<MotorPumpSpec, MotorPumpUnit> = {
+  id: 'motor-pump-boost',
+  title: 'Motor-pump unit',
+  description: 'An electric pump and a gas accumulator that boost the master cylinder they sit on',
+  schema: motorPumpSchema,
+  fields: motorPumpFields,
+  example: {
+    name: 'Tarnock M18',
+    spec: motorPumpSchema.parse({
+      accumulatorVolumeCm3: 250,
+      prechargeKpa: 8000,
+      cutInKpa: 14_000,
+      cutOutKpa: 18_000,
+      lampKpa: 10_500,
+      leastUsefulKpa: 9500,
+      pumpFlowCm3PerS: 6,
+      fluidPerApplicationCm3: 6,
+      internalLeakCm3PerMin: 6,
+      boostPistonAreaMm2: 300,
+      servoRatio: 5,
+      cutInForceN: 90,
+      jumpInForceN: 250,
+      masterBoreMm: 25.4,
+      pedalRatio: 3.5,
+      ratedVoltageV: 12,
+      ratedCurrentA: 38,
+      restTimeMinS: 120,
+      chargeTimeMaxS: 45,
+    }),
+  },
+  prepare: prepareMotorPump,
+  plans: [
+    {
+      id: 'bench',
+      title: 'Bench test',
+      steps: steps.map((step) => step.id),
+      stand: motorPumpBench,
+      decisiveStep: 'charge-from-empty',
+      conclusions: [],
+    },
+  ],
+  steps,
+  faults: motorPumpFaults,
+  curve: { input: 'time', output: 'accumulator_pressure' },
+  fedBy: 'pressure',
+  expectedCurve: (unit, _supply, here) => chargeCurve(unit.store, here),
+  expectedBand: (unit, time, _supply, here) => chargeBand(unit.store, time, here),
+};

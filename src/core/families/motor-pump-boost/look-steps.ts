@@ -1,0 +1,73 @@
+import { inOrderOptions, leakOptions } from '../common/look-options';
+import type { LookStep, SketchShape } from '../look-step';
+
+/** A motor-pump unit from the side: master cylinder, booster, motor and pump, accumulator, reservoir. */
+const sketch: readonly SketchShape[] = [
+  { path: 'M10 112 H62', fill: 'none' },
+  { path: 'M62 92 H128 V132 H62 Z', fill: 'body' },
+  { path: 'M128 84 H258 V140 H128 Z', fill: 'body' },
+  { path: 'M138 84 V44 H238 V84 Z', fill: 'body' },
+  { path: 'M150 44 V34 H176 V44', fill: 'rubber' },
+  { path: 'M92 132 V150 H64 V182 H150 V150 H120 V132', fill: 'body' },
+  { path: 'M150 158 H176 V176 H150 Z', fill: 'rubber' },
+  { path: 'M212 140 V152', fill: 'none' },
+  { path: 'M212 152 m-28 16 a28 20 0 1 0 56 0 a28 20 0 1 0 -56 0', fill: 'body' },
+  { path: 'M258 100 H300 M258 124 H300', fill: 'none' },
+];
+
+export const fluidLook: LookStep = {
+  id: 'fluid-look',
+  kind: 'look',
+  title: 'Fluid',
+  why: 'The level is read with the accumulator empty: it reads high when dead, and is overfilled if it is filled when charged.',
+  minutes: 2,
+  cautions: ['brake-fluid', 'fluid-not-mixed'],
+  optional: false,
+  characteristics: [],
+  interlock: { kind: 'dead-now' },
+  sketch,
+  points: [
+    {
+      id: 'level',
+      title: 'Level, accumulator empty',
+      hint: 'At the mark for an empty accumulator, not above it',
+      at: [246, 62],
+    },
+    { id: 'colour', title: 'Colour and smell', hint: 'Clear; black or milky means rubber or water', at: [190, 66] },
+    {
+      id: 'fluid-kind',
+      title: 'Fluid',
+      hint: 'The one on the sheet; swollen rubber means another was in',
+      at: [163, 28],
+    },
+    { id: 'motor-end', title: 'Motor’s plug', hint: 'Dry inside: fluid here is fluid in the windings', at: [184, 184] },
+  ],
+  options: inOrderOptions,
+};
+
+export const leakLook: LookStep = {
+  id: 'leak-look',
+  kind: 'look',
+  title: 'Leak look',
+  why: 'Charged, every joint shows. Use card, never a hand.',
+  minutes: 2,
+  cautions: ['fluid-jet', 'never-loosen'],
+  optional: false,
+  characteristics: [],
+  interlock: { kind: 'dead-once' },
+  pressure: 'charges',
+  sketch,
+  points: [
+    {
+      id: 'accumulator-seal',
+      title: 'Accumulator seat',
+      hint: 'A ring that slipped from its recess weeps here',
+      at: [236, 150],
+    },
+    { id: 'pump-joints', title: 'Pump joints', hint: 'Both flanges and the outlet plug', at: [76, 158] },
+    { id: 'switch', title: 'Pressure switch', hint: 'Thread and terminals', at: [268, 142] },
+    { id: 'outlets', title: 'Outlet unions', hint: 'Both circuits', at: [292, 100] },
+    { id: 'rod-seal', title: 'Rod seal', hint: 'Nothing behind the push rod’s boot', at: [50, 92] },
+  ],
+  options: leakOptions,
+};

@@ -1,0 +1,54 @@
+import { columnOf, type Trace } from '../../traces/trace';
+import { analyseStoreSwitch } from '../common/store/cycle-analysis';
+import { joinCircuits } from '../common/store/precharge-analysis';
+import type { MeasuredStep } from '../step-definition';
+import type { PedalValveUnit } from './geometry';
+import { wait } from '../common/guide-parts';
+import { live, circuits, store } from './step-parts';
+
+type Measured = MeasuredStep<PedalValveUnit>;
+
+/** A charge from empty, then a bleed to cut-in and the run that follows: one step for the charging valve. */
+export const charging: Measured = {
+  ...store.charge,
+  id: 'charging',
+  title: 'Charging valve',
+  why: 'From empty each store jumps to its precharge; then the valve’s cut-out, and, bled down, its cut-in.',
+  characteristics: ['store-cut-in', 'store-cut-out', 'charge-time', 'precharge', 'precharge-2'],
+  guide: (context) => [
+    wait({ code: 'rest', seconds: 2 }, {}, 2),
+    ...store.untilCharged(context, { code: 'start-engine-charge' }),
+    ...store.untilStarted(context),
+    ...store.untilCharged(context, { code: 'shut-bleed-watch' }),
+    wait({ code: 'rest', seconds: 1 }, live, 1),
+  ],
+  analyse: (trace, context) => {
+    const charge = store.charge.analyse(trace, context);
+    const front = circuits[0];
+    // The run from empty says nothing of cut-in.
+    const { characteristics } = joinCircuits([front], (circuit) =>
+      analyseStoreSwitch(afterFirstRun(trace), circuit, context),
+    );
+    const kept = charge.characteristics.filter((each) => each.id !== 'charge-time-2');
+    return { ...charge, characteristics: [...characteristics, ...kept] };
+  },
+  entry: undefined,
+  limits: (analysis, context) => [
+    ...store.pumpSwitch.limits(analysis, context).filter((limit) => !limit.characteristic.endsWith('-2')),
+    ...store.charge.limits(analysis, context).filter((limit) => limit.characteristic !== 'charge-time-2'),
+  ],
+};
+
+/** The trace from where the first run of the charging valve has ended. */
+function afterFirstRun(trace: Trace): Trace {
+  const pump = columnOf(trace, 'pump_on');
+  if (!pump) return trace;
+  let at = 1;
+  while (at < pump.length && !(pump[at] <= 0.5 && pump[at - 1] > 0.5)) at++;
+  return {
+    time: trace.time.subarray(at),
+    columns: Object.fromEntries(
+      Object.entries(trace.columns).map(([channel, column]) => [channel, column.subarray(at)]),
+    ),
+  };
+}

@@ -1,0 +1,69 @@
+import type { Family } from '../family';
+import { pedalValveBench } from './bench-stand';
+import { pedalValveFaults } from './faults';
+import { brakePressure, fullAngle, preparePedalValve, pressAngle, type PedalValveUnit } from './geometry';
+import { pedalValveFields, pedalValveSchema, type PedalValveSpec } from './sheet';
+import { pressureBand } from './modulation-step';
+import { pedalValveSteps } from './steps';
+
+/** Dual modulating pedal valve of loaders, graders and snow blowers. */
+export const pedalValve: Family<PedalValveSpec, PedalValveUnit> = {
+  id: 'pedal-valve',
+  title: 'Pedal valve',
+  description: 'Two pressure-reducing spools under a pedal, fed by a charging valve and two accumulators',
+  schema: pedalValveSchema,
+  fields: pedalValveFields,
+  example: {
+    name: 'Ostvale Works DV2 valve',
+    spec: pedalValveSchema.parse({
+      accumulatorVolumeCm3: 1400,
+      prechargeKpa: 5500,
+      cutInKpa: 11_500,
+      cutOutKpa: 14_500,
+      lampKpa: 8500,
+      leastUsefulKpa: 7000,
+      pumpFlowCm3PerS: 60,
+      fluidPerApplicationCm3: 60,
+      internalLeakCm3PerMin: 20,
+      modulationKpaPerDegree: 520,
+      cutInTravelDegrees: 3.2,
+      regulatedMaximumKpa: 6800,
+      parkingReleaseKpa: 3200,
+    }),
+  },
+  prepare: preparePedalValve,
+  plans: [
+    {
+      id: 'bench',
+      title: 'Bench test',
+      steps: pedalValveSteps.map((step) => step.id),
+      stand: pedalValveBench,
+      decisiveStep: 'modulation-curve',
+      conclusions: [],
+    },
+  ],
+  steps: pedalValveSteps,
+  faults: pedalValveFaults,
+  curve: { input: 'pedal_angle', output: 'front_pressure' },
+  fedBy: 'pressure',
+  expectedCurve: (unit, _supply, { workshopLimits }) => {
+    const point = (input: number, branch: 'apply' | 'way-back') => ({
+      input,
+      output: brakePressure(unit, input, branch),
+    });
+    const end = pressAngle(unit) * 1.04;
+    return {
+      apply: [0, unit.cutIn, fullAngle(unit), end].map((angle) => point(angle, 'apply')),
+      wayBack: [0, unit.cutIn - unit.hysteresis, fullAngle(unit) - unit.hysteresis, end].map((angle) =>
+        point(angle, 'way-back'),
+      ),
+      keyPoints: [
+        { id: 'cut-in', ...point(unit.cutIn, 'apply') },
+        { id: 'run-out', ...point(fullAngle(unit), 'apply') },
+      ],
+      tolerance: workshopLimits.slopeTolerance,
+      inputEnd: end,
+    };
+  },
+  expectedBand: (unit, angle) => pressureBand(unit, angle),
+};

@@ -1,0 +1,125 @@
+import { random, readingComponents } from '../../instruments/uncertainty';
+import { columnOf, meanOf, sampleInterval } from '../../traces/trace';
+import { measured, nothingMeasured } from '../common/analysis-result';
+import { around, atMost, limitFrom } from '../common/limits';
+import type { StepAnalysis } from '../step-analysis';
+import type { MeasuredStep } from '../step-definition';
+import type { PedalValveUnit } from './geometry';
+import { home, wait } from '../common/guide-parts';
+import { live, openOnce } from './step-parts';
+
+type Measured = MeasuredStep<PedalValveUnit>;
+
+export const neutralLeak: Measured = {
+  id: 'neutral-leak',
+  kind: 'measured',
+  title: 'Neutral leak',
+  why: 'With the pedal at rest a worn spool runs to the tank: read the flow at the tank port.',
+  minutes: 3,
+  cautions: ['fluid-jet', 'running-engine'],
+  optional: false,
+  characteristics: ['neutral-leak-flow'],
+  ...openOnce,
+  needs: ['flow'],
+  uses: ['accumulator_pressure'],
+  leastRows: 10,
+  picture: { kind: 'over-time', channels: ['flow'] },
+  startsFrom: 'charged',
+  guide: () => [wait({ code: 'rest', seconds: 12 }, live, 12)],
+  analyse: (trace, context): StepAnalysis => {
+    const flow = columnOf(trace, 'flow');
+    if (!flow) return nothingMeasured(['neutral-leak-flow'], { code: 'channel-missing', channel: 'flow' });
+    const { mean, deviation, count } = meanOf(flow);
+    const instrument = context.instruments.get('flow');
+    return {
+      characteristics: [
+        measured('neutral-leak-flow', mean, [
+          random('noise', deviation / Math.sqrt(count)),
+          ...(instrument ? readingComponents(instrument, mean, context.date) : []),
+        ]),
+      ],
+      events: [],
+      notes: [],
+    };
+  },
+  limits: (_analysis, { unit, workshopLimits }) => [
+    atMost(
+      'neutral-leak-flow',
+      limitFrom(
+        {
+          field: 'neutralLeakMaxCm3PerMin',
+          value:
+            unit.spec.neutralLeakMaxCm3PerMin === undefined
+              ? undefined
+              : (unit.spec.neutralLeakMaxCm3PerMin * 1e-6) / 60,
+        },
+        { key: 'internalLeakFactor', value: workshopLimits.internalLeakFactor * unit.neutralLeak },
+      ),
+      { expected: unit.neutralLeak },
+    ),
+  ],
+  bands: ({ unit, workshopLimits }) => ({ flow: [0, workshopLimits.internalLeakFactor * unit.neutralLeak] }),
+};
+
+export const parkingRelease: Measured = {
+  id: 'parking-release',
+  kind: 'measured',
+  title: 'Parking brake lets go',
+  why: 'The parking brake is put on by springs and let off by pressure: raise it slowly and see when the brake is free.',
+  minutes: 2,
+  cautions: ['rigid-stands', 'fluid-jet'],
+  optional: false,
+  characteristics: ['parking-release-pressure'],
+  ...openOnce,
+  needs: ['output_pressure', 'lamp_amber'],
+  uses: [],
+  leastRows: 20,
+  picture: { kind: 'over-time', channels: ['output_pressure', 'lamp_amber'] },
+  startsFrom: 'charged',
+  guide: ({ unit }) => [
+    wait({ code: 'rest', seconds: 1 }, {}, 1),
+    {
+      instruction: { code: 'raise-supply-slowly', channel: 'output_pressure', level: unit.parkingRelease },
+      controls: { actuate: 1 },
+      lever: home,
+      end: {
+        kind: 'reading',
+        channel: 'output_pressure',
+        side: 'above',
+        level: unit.parkingRelease * 1.15,
+        atMost: 120,
+      },
+    },
+    wait({ code: 'rest', seconds: 2 }, {}, 2),
+  ],
+  analyse: (trace, context): StepAnalysis => {
+    const pressure = columnOf(trace, 'output_pressure');
+    const lamp = columnOf(trace, 'lamp_amber');
+    const ids = ['parking-release-pressure'] as const;
+    if (!pressure || !lamp)
+      return nothingMeasured(ids, { code: 'channel-missing', channel: pressure ? 'lamp_amber' : 'output_pressure' });
+    let at = 1;
+    while (at < lamp.length && !(lamp[at] <= 0.5 && lamp[at - 1] > 0.5)) at++;
+    if (at >= lamp.length) return nothingMeasured(ids, { code: 'lamp-never-lit', down: 0 });
+    const half = Math.max(1, Math.round(0.1 / sampleInterval(trace)));
+    const there = meanOf(pressure, at - half, at + half);
+    const instrument = context.instruments.get('output_pressure');
+    return {
+      characteristics: [
+        measured(ids[0], there.mean, [
+          random('noise', Math.max(there.deviation / Math.sqrt(there.count), 4e3)),
+          ...(instrument ? readingComponents(instrument, there.mean, context.date) : []),
+        ]),
+      ],
+      events: [{ id: 'switch-opens', time: trace.time[at] }],
+      notes: [],
+    };
+  },
+  limits: (_analysis, { unit, workshopLimits }) => [
+    around('parking-release-pressure', unit.parkingRelease, {
+      value: workshopLimits.boostRatioTolerance,
+      source: { kind: 'workshop', key: 'boostRatioTolerance' },
+    }),
+  ],
+  bands: ({ unit }) => ({ output_pressure: [unit.parkingRelease * 0.9, unit.parkingRelease * 1.1] }),
+};

@@ -1,0 +1,106 @@
+import { around, atMost, limitFrom } from '../common/limits';
+import { analyseMetering } from '../common/metering-analysis';
+import type { Limit } from '../limit';
+import type { MeasuredStep, ReadingBands } from '../step-definition';
+import { brakePressure, pressAngle, type PedalValveUnit } from './geometry';
+import { wait } from '../common/guide-parts';
+import { lever, live, openOnce } from './step-parts';
+
+type Measured = MeasuredStep<PedalValveUnit>;
+
+const modulationTolerance = 0.1;
+
+export const modulationCurve: Measured = {
+  id: 'modulation-curve',
+  kind: 'measured',
+  title: 'Modulation curve',
+  why: 'One slow press and back: cut-in, slope, regulated maximum and hysteresis, and how far the circuits are apart.',
+  minutes: 3,
+  cautions: ['fluid-jet', 'running-engine'],
+  optional: false,
+  characteristics: ['cut-in-travel', 'modulation-slope', 'regulated-maximum', 'angle-hysteresis', 'circuit-difference'],
+  ...openOnce,
+  needs: [lever, 'front_pressure'],
+  uses: ['rear_pressure', 'accumulator_pressure'],
+  leastRows: 60,
+  picture: { kind: 'two-circuits', channels: ['front_pressure', 'rear_pressure'] },
+  startsFrom: 'charged',
+  guide: ({ unit }) => {
+    const top = pressAngle(unit);
+    return [
+      wait({ code: 'rest', seconds: 2 }, live, 2),
+      {
+        instruction: { code: 'pull-slowly-past', channel: lever, level: top * 0.98 },
+        controls: live,
+        lever: { to: top, seconds: 25 },
+        end: { kind: 'input-above', level: top * 0.98 },
+      },
+      wait({ code: 'hold-there', seconds: 2 }, live, 2, top),
+      {
+        instruction: { code: 'let-back-slowly', channel: lever },
+        controls: live,
+        lever: { to: 0, seconds: 25 },
+        end: { kind: 'input-below', level: 0.3 },
+      },
+      wait({ code: 'rest', seconds: 2 }, live, 2),
+    ];
+  },
+  analyse: (trace, context) =>
+    analyseMetering(trace, context, {
+      lever,
+      ids: {
+        cutIn: 'cut-in-travel',
+        slope: 'modulation-slope',
+        maximum: 'regulated-maximum',
+        hysteresis: 'angle-hysteresis',
+      },
+    }),
+  limits: (_analysis, { unit, workshopLimits: shop }): Limit[] => {
+    const tenth = { value: modulationTolerance, source: { kind: 'workshop', key: 'slopeTolerance' } } as const;
+    const scaled = (value: number | undefined, factor: number) => (value === undefined ? undefined : value * factor);
+    return [
+      around('cut-in-travel', unit.cutIn, {
+        value: shop.cutInTolerance,
+        source: { kind: 'workshop', key: 'cutInTolerance' },
+      }),
+      around('modulation-slope', unit.modulation, {
+        value: shop.slopeTolerance,
+        source: { kind: 'workshop', key: 'slopeTolerance' },
+      }),
+      around('regulated-maximum', unit.regulatedMaximum, {
+        ...tenth,
+        source: { kind: 'workshop', key: 'boostRatioTolerance' },
+      }),
+      atMost(
+        'angle-hysteresis',
+        limitFrom(
+          { field: 'hysteresisMaxDegrees', value: unit.spec.hysteresisMaxDegrees },
+          { key: 'hysteresisFactor', value: shop.hysteresisFactor * unit.hysteresis },
+        ),
+        { expected: unit.hysteresis },
+      ),
+      atMost(
+        'circuit-difference',
+        limitFrom(
+          { field: 'circuitDifferenceMaxKpa', value: scaled(unit.spec.circuitDifferenceMaxKpa, 1e3) },
+          { key: 'circuitDifference', value: shop.circuitDifference * unit.regulatedMaximum },
+        ),
+        { expected: 0 },
+      ),
+    ];
+  },
+  bands: ({ unit }, readings): ReadingBands => {
+    const angle = readings[lever];
+    if (angle === undefined) return {};
+    const [low, high] = pressureBand(unit, angle);
+    return { front_pressure: [low, high], rear_pressure: [low, high] };
+  },
+};
+
+/** Brake pressure (Pa gauge) of a sound valve at an angle (°), lowest and highest, both branches. */
+export function pressureBand(unit: PedalValveUnit, angle: number): readonly [number, number] {
+  const shift = 0.12 * unit.cutIn;
+  const low = brakePressure(unit, Math.max(0, angle - shift)) * (1 - modulationTolerance);
+  const high = brakePressure(unit, angle + shift, 'way-back') * (1 + modulationTolerance);
+  return [low, high];
+}

@@ -1,0 +1,173 @@
+import { differenceComponents, differenceResolution, random } from '../../instruments/uncertainty';
+import { findPull, isPull } from '../../traces/pull';
+import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
+import { movingMean } from '../../traces/smoothing';
+import { absent, beyond, measured, nothingMeasured } from '../common/analysis-result';
+import { atMost, limitFrom } from '../common/limits';
+import type { Characteristic, StepAnalysis } from '../step-analysis';
+import type { MeasuredStep } from '../step-definition';
+import { fullAngle, pressAngle, type PedalValveUnit } from './geometry';
+import { wait } from '../common/guide-parts';
+import { lever, live, openOnce } from './step-parts';
+
+type Measured = MeasuredStep<PedalValveUnit>;
+
+/** Time from the pedal's start to 90 % of what is held at last, s, of one circuit. */
+function riseOf(
+  trace: Trace,
+  channel: 'front_pressure' | 'rear_pressure',
+  id: 'rise-time' | 'rise-time-2',
+): Characteristic {
+  const angle = columnOf(trace, lever);
+  const column = columnOf(trace, channel);
+  if (!angle || !column) return absent(id, { code: 'channel-missing', channel });
+  const pull = findPull(trace, angle);
+  if (!isPull(pull)) return absent(id, { code: 'no-step' });
+  const interval = sampleInterval(trace);
+  const smooth = movingMean(column, Math.max(1, Math.round(0.01 / interval)));
+  const start = pull.restBefore.to;
+  const zero = meanOf(column, pull.restBefore.from, pull.restBefore.to).mean;
+  const held = meanOf(
+    column,
+    Math.max(pull.plateau.from, pull.plateau.to - Math.round(0.5 / interval)),
+    pull.plateau.to,
+  ).mean;
+  let begin = start;
+  const threshold = (pull.zero ?? 0) + 0.1 * (pull.peak - (pull.zero ?? 0));
+  while (begin < angle.length && angle[begin] < threshold) begin++;
+  let end = begin;
+  while (end < smooth.length && smooth[end] - zero < 0.9 * (held - zero)) end++;
+  if (end >= pull.plateau.to) {
+    const seconds = trace.time[Math.min(end, trace.time.length - 1)] - trace.time[begin];
+    return beyond(id, 'above', { value: seconds, components: [] }, { code: 'no-step' });
+  }
+  // The stamp itself takes a moment, which nobody does twice alike.
+  return measured(id, trace.time[end] - trace.time[begin], [
+    random('timing', Math.hypot(interval / Math.sqrt(6), 0.01)),
+  ]);
+}
+
+export const stepResponse: Measured = {
+  id: 'step-response',
+  kind: 'measured',
+  title: 'Quick application',
+  why: 'A plugged orifice does not show in a slow press: stamp, hold, and see how long each circuit takes.',
+  minutes: 2,
+  cautions: ['fluid-jet', 'running-engine'],
+  optional: false,
+  characteristics: ['rise-time', 'rise-time-2'],
+  ...openOnce,
+  needs: [lever, 'front_pressure', 'rear_pressure'],
+  uses: [],
+  leastRows: 40,
+  picture: { kind: 'over-time', channels: ['front_pressure', 'rear_pressure'] },
+  startsFrom: 'charged',
+  guide: ({ unit }) => {
+    const top = pressAngle(unit);
+    return [
+      wait({ code: 'rest', seconds: 2 }, live, 2),
+      {
+        instruction: { code: 'stamp', channel: lever, level: top },
+        controls: live,
+        lever: { to: top, seconds: 0.1 },
+        end: { kind: 'seconds', seconds: 5 },
+      },
+      {
+        instruction: { code: 'let-go', channel: lever },
+        controls: live,
+        lever: { to: 0, seconds: 0.2 },
+        end: { kind: 'input-below', level: 0.3 },
+      },
+      wait({ code: 'rest', seconds: 3 }, live, 3),
+    ];
+  },
+  analyse: (trace) => ({
+    characteristics: [riseOf(trace, 'front_pressure', 'rise-time'), riseOf(trace, 'rear_pressure', 'rise-time-2')],
+    events: [],
+    notes: [],
+  }),
+  limits: (_analysis, { unit, workshopLimits }) => {
+    const from = limitFrom(
+      { field: 'riseTimeMaxS', value: unit.spec.riseTimeMaxS },
+      { key: 'riseTime', value: workshopLimits.riseTime },
+    );
+    return [atMost('rise-time', from, { expected: 0.15 }), atMost('rise-time-2', from, { expected: 0.15 })];
+  },
+  bands: ({ unit }) => ({
+    front_pressure: [unit.regulatedMaximum * 0.9, unit.regulatedMaximum * 1.1],
+    rear_pressure: [unit.regulatedMaximum * 0.9, unit.regulatedMaximum * 1.1],
+  }),
+};
+
+export const residual: Measured = {
+  id: 'residual',
+  kind: 'measured',
+  title: 'Residual after release',
+  why: 'What stays in a brake after release drags it: let go at once and read both circuits after some seconds.',
+  minutes: 1,
+  cautions: ['fluid-jet', 'running-engine'],
+  optional: false,
+  characteristics: ['front-residual', 'rear-residual'],
+  ...openOnce,
+  needs: [lever, 'front_pressure', 'rear_pressure'],
+  uses: [],
+  leastRows: 40,
+  picture: { kind: 'over-time', channels: ['front_pressure', 'rear_pressure'] },
+  startsFrom: 'charged',
+  guide: ({ unit }) => [
+    wait({ code: 'rest', seconds: 2 }, live, 2),
+    {
+      instruction: { code: 'pull-to-hold', channel: lever, level: fullAngle(unit), seconds: 1 },
+      controls: live,
+      lever: { to: fullAngle(unit), seconds: 2 },
+      end: { kind: 'input-held', level: fullAngle(unit), tolerance: 1, seconds: 1.2 },
+    },
+    {
+      instruction: { code: 'let-go', channel: lever },
+      controls: live,
+      lever: { to: 0, seconds: 0.2 },
+      end: { kind: 'input-below', level: 0.3 },
+    },
+    wait({ code: 'rest', seconds: 4 }, live, 4),
+  ],
+  analyse: (trace, context): StepAnalysis => {
+    const angle = columnOf(trace, lever);
+    const pull = angle && findPull(trace, angle);
+    if (!pull || !isPull(pull)) return nothingMeasured(['front-residual', 'rear-residual'], { code: 'no-angle' });
+    const left = (
+      channel: 'front_pressure' | 'rear_pressure',
+      id: 'front-residual' | 'rear-residual',
+    ): Characteristic => {
+      const column = columnOf(trace, channel);
+      if (!column) return absent(id, { code: 'channel-missing', channel });
+      const zero = meanOf(column, pull.restBefore.from, pull.restBefore.to).mean;
+      const last = meanOf(column, column.length - Math.round(1 / sampleInterval(trace)));
+      const instrument = context.instruments.get(channel);
+      return measured(id, last.mean - zero, [
+        random('noise', (Math.SQRT2 * last.deviation) / Math.sqrt(last.count)),
+        ...(instrument
+          ? [differenceResolution(instrument), ...differenceComponents(instrument, zero, last.mean, context.date)]
+          : []),
+      ]);
+    };
+    return {
+      characteristics: [left('front_pressure', 'front-residual'), left('rear_pressure', 'rear-residual')],
+      events: [],
+      notes: [],
+    };
+  },
+  limits: (_analysis, { unit, workshopLimits }) => {
+    const from = limitFrom(
+      {
+        field: 'residualMaxKpa',
+        value: unit.spec.residualMaxKpa === undefined ? undefined : unit.spec.residualMaxKpa * 1e3,
+      },
+      { key: 'residual', value: workshopLimits.residual },
+    );
+    return [atMost('front-residual', from, { expected: 0 }), atMost('rear-residual', from, { expected: 0 })];
+  },
+  bands: (context) => ({
+    front_pressure: [0, context.workshopLimits.residual],
+    rear_pressure: [0, context.workshopLimits.residual],
+  }),
+};

@@ -1,0 +1,38 @@
+import { storeSteps } from '../common/store/store-steps';
+import type { StoreCircuit } from '../common/store/store-unit';
+import { pressAngle, type PedalValveUnit } from './geometry';
+
+export const lever = 'pedal_angle';
+
+export const live = { engine: 1 } as const;
+
+export const circuits: readonly StoreCircuit<PedalValveUnit>[] = [
+  {
+    suffix: '',
+    title: 'Front',
+    pressure: 'accumulator_pressure',
+    pump: 'pump_on',
+    lamp: 'lamp_red',
+    storeOf: (unit) => unit.front,
+  },
+  {
+    suffix: '-2',
+    title: 'Rear',
+    pressure: 'accumulator_pressure_2',
+    pump: 'pump_on_2',
+    lamp: 'lamp_red',
+    storeOf: (unit) => unit.rear,
+  },
+];
+
+export const store = storeSteps<PedalValveUnit>({
+  circuits,
+  lever,
+  strokeLevel: ({ unit }) => pressAngle(unit),
+  live,
+  driven: 'engine',
+  cautions: [],
+  alarm: 'alarm-pressure',
+});
+
+export const openOnce = { interlock: { kind: 'dead-once' }, pressure: 'charges' } as const;

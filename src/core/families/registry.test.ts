@@ -1,0 +1,93 @@
+import { readBenchLog, writeBenchLog } from '../formats/bench-log';
+import { evaluateUnit, type StepEvidence } from '../judging/evaluate-unit';
+import { simulateStep } from '../rig/run-step';
+import { families } from '.';
+import { characteristicUnits } from '../quantities/characteristics';
+import { findChannel } from '../quantities/channels';
+import { unitOf } from '../quantities/measurement-unit';
+import { cautions } from '../wording/cautions';
+import { displayUnitSets } from '../wording/display';
+import { characteristicTitles } from '../wording/characteristic-titles';
+import { instructionText } from '../wording/instruction-text';
+import { contextAt } from '../formats/site-file';
+import { checkSpec } from '../formats/unit-sheet';
+
+describe.each(families.map((family) => [family.id, family] as const))('family %s is complete', (_id, family) => {
+  const checked = checkSpec(family, family.example.name, family.example.spec, 'example');
+  if (!checked.ok) throw new Error('the example is not valid');
+  const context = contextAt(checked.value, { altitudeM: 1420 }, '2026-11-23');
+
+  it('has words, cautions and units for every step', () => {
+    for (const step of family.steps) {
+      expect(step.title).not.toBe('');
+      expect(step.why.length).toBeGreaterThan(20);
+      expect(step.minutes).toBeGreaterThan(0);
+      for (const caution of step.cautions) expect(cautions[caution]).toBeDefined();
+      for (const id of step.characteristics) {
+        expect(characteristicTitles[id]).toBeDefined();
+        expect(unitOf(characteristicUnits[id])).toBeDefined();
+      }
+      if (step.kind === 'look') {
+        expect(step.points.length).toBeGreaterThan(2);
+        expect(step.sketch.length).toBeGreaterThan(3);
+        for (const { at } of step.points) {
+          expect(at[0]).toBeGreaterThan(0);
+          expect(at[0]).toBeLessThan(320);
+          expect(at[1]).toBeGreaterThan(0);
+          expect(at[1]).toBeLessThan(200);
+        }
+      } else if (step.kind === 'measured')
+        for (const channel of [...step.needs, ...step.uses]) expect(findChannel(channel)).toBeDefined();
+    }
+  });
+
+  it('lists every step once, in a plan', () => {
+    const ids = family.steps.map((step) => step.id);
+    expect(new Set(ids).size).toBe(ids.length);
+    for (const plan of family.plans) for (const id of plan.steps) expect(ids).toContain(id);
+  });
+
+  it('words every instruction in every set of measurement units', () => {
+    for (const step of family.steps)
+      if (step.kind === 'measured')
+        for (const phase of step.guide(context))
+          for (const units of displayUnitSets) expect(instructionText(phase.instruction, units)).toMatch(/^[A-Z]/);
+  });
+
+  it('describes every fault, and its appearance names points and options that exist', () => {
+    const looks = family.steps.filter((step) => step.kind === 'look');
+    for (const fault of family.faults) {
+      expect(fault.shows.length).toBeGreaterThan(20);
+      for (const [point, option] of Object.entries(fault.appearance)) {
+        const step = looks.find((look) => look.points.some((each) => each.id === point));
+        expect({ fault: fault.id, point, found: step !== undefined }).toEqual({ fault: fault.id, point, found: true });
+        expect(step?.options.map((each) => each.id)).toContain(option);
+      }
+    }
+  });
+
+  it.each(family.plans.map((plan) => [plan.id, plan] as const))(
+    'a sound example passes every measured step of the %s plan, by way of bench logs',
+    (planId, plan) => {
+      const there = contextAt(checked.value, { altitudeM: 1420, benchVolumeCm3: 600 }, '2026-11-23', planId);
+      const evidence = plan.steps.flatMap((id): StepEvidence[] => {
+        const step = family.steps.find((each) => each.id === id);
+        if (step?.kind !== 'measured') return [];
+        const trace = simulateStep(family, step, there, { faults: [], benchSeed: 11, runSeed: 12 });
+        const log = readBenchLog(writeBenchLog(trace, {}), `${id}.csv`, {
+          step: id,
+          needs: step.needs,
+          leastRows: step.leastRows,
+        });
+        if (!log.ok) throw new Error(JSON.stringify(log.problems));
+        return [{ kind: 'traces', step: id, traces: [log.value.trace] }];
+      });
+      const { steps } = evaluateUnit(family, plan.steps, evidence, { context: there, policy: 'guarded' });
+      for (const { step } of evidence) {
+        const found = steps.find((each) => each.step === step);
+        expect([step, found?.verdict === 'pass' || found?.verdict === 'recorded']).toEqual([step, true]);
+      }
+    },
+    60_000,
+  );
+});

@@ -1,0 +1,155 @@
+import { differenceComponents, differenceResolution, random } from '../../instruments/uncertainty';
+import { movingMean } from '../../traces/smoothing';
+import { columnOf, meanOf, sampleInterval } from '../../traces/trace';
+import { measured, nothingMeasured } from '../common/analysis-result';
+import { around, atMost, limitFrom } from '../common/limits';
+import { analyseMetering } from '../common/metering-analysis';
+import type { StepAnalysis } from '../step-analysis';
+import type { MeasuredStep, ReadingBands } from '../step-definition';
+import { brakePressure, pressForce, type StoredPressureUnit } from './geometry';
+import { wait } from '../common/guide-parts';
+import { lever, live, openOnce } from './step-parts';
+
+type Measured = MeasuredStep<StoredPressureUnit>;
+
+export const bump: Measured = {
+  id: 'bump',
+  kind: 'measured',
+  title: 'Over a bump',
+  why: 'A failed levelling restrictor sends the wheel’s push into the brakes: a little brake over every bump.',
+  minutes: 5,
+  cautions: ['levelling-drops', 'running-engine'],
+  optional: false,
+  characteristics: ['bump-pressure'],
+  ...openOnce,
+  needs: ['front_pressure'],
+  uses: ['rear_pressure'],
+  leastRows: 20,
+  picture: { kind: 'over-time', channels: ['front_pressure', 'rear_pressure'] },
+  startsFrom: 'charged',
+  guide: () => [
+    wait({ code: 'rest', seconds: 2 }, live, 2),
+    wait({ code: 'drive-over-bump' }, { ...live, actuate: 1 }, 5),
+    wait({ code: 'rest', seconds: 2 }, live, 2),
+  ],
+  analyse: (trace, context): StepAnalysis => {
+    const front = columnOf(trace, 'front_pressure');
+    if (!front) return nothingMeasured(['bump-pressure'], { code: 'channel-missing', channel: 'front_pressure' });
+    const interval = sampleInterval(trace);
+    const smooth = movingMean(front, Math.max(1, Math.round(0.05 / interval)));
+    const zero = meanOf(front, 0, Math.max(2, Math.round(1.5 / interval))).mean;
+    let peak = -Infinity;
+    for (const value of smooth) peak = Math.max(peak, value);
+    const instrument = context.instruments.get('front_pressure');
+    return {
+      characteristics: [
+        measured('bump-pressure', peak - zero, [
+          random('noise', 3e3),
+          ...(instrument
+            ? [differenceResolution(instrument), ...differenceComponents(instrument, zero, peak, context.date)]
+            : []),
+        ]),
+      ],
+      events: [],
+      notes: [],
+    };
+  },
+  limits: (_analysis, { unit, workshopLimits }) => [
+    atMost(
+      'bump-pressure',
+      limitFrom(
+        {
+          field: 'bumpPressureMaxKpa',
+          value: unit.spec.bumpPressureMaxKpa === undefined ? undefined : unit.spec.bumpPressureMaxKpa * 1e3,
+        },
+        { key: 'bumpPressure', value: workshopLimits.bumpPressure },
+      ),
+      { expected: 0 },
+    ),
+  ],
+  bands: ({ workshopLimits }) => ({
+    front_pressure: [0, workshopLimits.bumpPressure],
+    rear_pressure: [0, workshopLimits.bumpPressure],
+  }),
+};
+
+/** Brake pressure (Pa gauge) of a sound metering valve at a pedal force (N), lowest and highest. */
+export function meteringBand(unit: StoredPressureUnit, force: number): readonly [number, number] {
+  const shift = 0.25 * unit.cutInForce;
+  return [brakePressure(unit, force - shift) * 0.93, brakePressure(unit, force + shift) * 1.07];
+}
+
+export const meteringCurve: Measured = {
+  id: 'metering-curve',
+  kind: 'measured',
+  title: 'Metering valves',
+  why: 'Pedal force against both circuits’ pressures: where they begin, how steeply they rise, and how far they are apart.',
+  minutes: 4,
+  cautions: ['fluid-jet', 'running-engine'],
+  optional: false,
+  characteristics: ['cut-in-force', 'metering-slope', 'circuit-difference'],
+  ...openOnce,
+  needs: [lever, 'front_pressure'],
+  uses: ['rear_pressure'],
+  leastRows: 60,
+  picture: { kind: 'two-circuits', channels: ['front_pressure', 'rear_pressure'] },
+  ownCurve: ({ unit }) => ({
+    input: lever,
+    output: 'front_pressure',
+    inputEnd: pressForce(unit) * 1.06,
+    band: (force) => meteringBand(unit, force),
+  }),
+  startsFrom: 'charged',
+  guide: ({ unit }) => {
+    const top = pressForce(unit);
+    return [
+      wait({ code: 'rest', seconds: 2 }, live, 2),
+      {
+        instruction: { code: 'pull-slowly-past', channel: lever, level: top },
+        controls: live,
+        lever: { to: top * 1.02, seconds: 25 },
+        end: { kind: 'input-above', level: top },
+      },
+      wait({ code: 'hold-there', seconds: 2 }, live, 2, top * 1.02),
+      {
+        instruction: { code: 'let-back-slowly', channel: lever },
+        controls: live,
+        lever: { to: 0, seconds: 20 },
+        end: { kind: 'input-below', level: 5 },
+      },
+      wait({ code: 'rest', seconds: 2 }, live, 2),
+    ];
+  },
+  analyse: (trace, context) =>
+    analyseMetering(trace, context, {
+      lever,
+      ids: { cutIn: 'cut-in-force', slope: 'metering-slope', maximum: null, hysteresis: null },
+    }),
+  limits: (_analysis, { unit, workshopLimits: shop }) => [
+    around('cut-in-force', unit.cutInForce, {
+      value: shop.cutInForceTolerance,
+      source: { kind: 'workshop', key: 'cutInForceTolerance' },
+    }),
+    around('metering-slope', unit.meteringSlope, {
+      value: shop.boostRatioTolerance,
+      source: { kind: 'workshop', key: 'boostRatioTolerance' },
+    }),
+    atMost(
+      'circuit-difference',
+      limitFrom(
+        {
+          field: 'circuitDifferenceMaxKpa',
+          value: unit.spec.circuitDifferenceMaxKpa === undefined ? undefined : unit.spec.circuitDifferenceMaxKpa * 1e3,
+        },
+        { key: 'circuitDifference', value: shop.circuitDifference * unit.regulatedMaximum },
+      ),
+      { expected: 0 },
+    ),
+  ],
+  bands: ({ unit }, readings): ReadingBands => {
+    const force = readings[lever];
+    if (force === undefined) return {};
+    const band = meteringBand(unit, force);
+    return { front_pressure: band, rear_pressure: band };
+  },
+};

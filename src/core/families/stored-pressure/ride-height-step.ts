@@ -1,0 +1,76 @@
+import { differenceResolution, random } from '../../instruments/uncertainty';
+import { measured, nothingMeasured } from '../common/analysis-result';
+import { atMost, limitFrom } from '../common/limits';
+import type { StepAnalysis } from '../step-analysis';
+import type { TypedStep } from '../step-definition';
+import type { TypedField } from '../typed-entry';
+import { storedPressureWith } from './faults';
+import type { StoredPressureUnit } from './geometry';
+
+type Typed = TypedStep<StoredPressureUnit>;
+
+export const rideHeight: Typed = {
+  id: 'ride-height',
+  kind: 'typed',
+  title: 'Ride height on its springs',
+  why: 'Links off, the springs alone must carry the vehicle. If it sinks, weak springs were propped on the hydraulics, and the circuit cycles for ever.',
+  minutes: 10,
+  cautions: ['levelling-drops', 'rigid-stands', 'stored-pressure'],
+  optional: false,
+  characteristics: ['height-loss'],
+  interlock: { kind: 'dead-now' },
+  entry: {
+    fields: (context): readonly TypedField[] => {
+      const height = (id: string, title: string, hint: string): TypedField => ({
+        id,
+        title,
+        hint,
+        as: 'length',
+        channel: 'rod_travel',
+        expected: null,
+        plausible: [0.05, 0.9],
+        optional: false,
+      });
+      void context;
+      return [
+        height('before', 'Height, links on', 'Hub centre to wing edge, before the system was made dead'),
+        height('after', 'Height, links off', 'The same place, on its springs alone'),
+      ];
+    },
+    analyse: (values, context): StepAnalysis => {
+      const { before, after } = values;
+      if (before === undefined || after === undefined) return nothingMeasured(['height-loss'], { code: 'not-read' });
+      const instrument = context.instruments.get('rod_travel');
+      return {
+        characteristics: [
+          measured('height-loss', before - after, [
+            // A tape at a wheel arch is read to a millimetre or so.
+            random('noise', 1e-3),
+            ...(instrument ? [differenceResolution(instrument)] : []),
+          ]),
+        ],
+        events: [],
+        notes: [],
+      };
+    },
+  },
+  limits: (_analysis, { unit, workshopLimits }) => [
+    atMost(
+      'height-loss',
+      limitFrom(
+        {
+          field: 'heightLossMaxMm',
+          value: unit.spec.heightLossMaxMm === undefined ? undefined : unit.spec.heightLossMaxMm * 1e-3,
+        },
+        { key: 'heightLoss', value: workshopLimits.heightLoss },
+      ),
+      { expected: 0 },
+    ),
+  ],
+  standIn: (context, faults, source) => {
+    const { heightLoss } = storedPressureWith(faults, context.unit);
+    const round = (value: number) => Math.round(value * 2000) / 2000;
+    const before = 0.384 + 0.001 * source.normal();
+    return { before: round(before), after: round(before - heightLoss + 0.0005 * source.normal()) };
+  },
+};

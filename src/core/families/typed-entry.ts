@@ -1,0 +1,30 @@
+import type { ShownAs } from '../wording/display';
+import type { StepAnalysis } from './step-analysis';
+import type { StepContext } from './step-context';
+
+/** One figure that is read off an instrument and typed. */
+export interface TypedField {
+  readonly id: string;
+  readonly title: string;
+  readonly hint: string;
+  readonly as: ShownAs;
+  /** Channel whose instrument it is read with, for its uncertainty; null for a watch or a count. */
+  readonly channel: string | null;
+  /** What a sound unit would give here, SI; null where nothing is expected yet. */
+  readonly expected: { readonly low: number; readonly high: number } | null;
+  /** Outside this nobody would believe the figure without asking, SI. */
+  readonly plausible: readonly [number, number];
+  readonly optional: boolean;
+  /** What may be chosen, where it is a word and not a figure; the value is its place in this list. */
+  readonly choices?: readonly string[];
+}
+
+/** Values typed so far, SI, by field. */
+export type TypedValues = Readonly<Record<string, number>>;
+
+/** How a step is read off dials by hand. */
+export interface TypedEntry<Unit> {
+  /** Fields in the order they are read; what is expected may depend on what was typed before. */
+  readonly fields: (context: StepContext<Unit>, values: TypedValues) => readonly TypedField[];
+  readonly analyse: (values: TypedValues, context: StepContext<Unit>) => StepAnalysis;
+}

@@ -1,0 +1,195 @@
+import {
+  analyseAssistCurve,
+  analyseUnassistedCurve,
+  assistCurveCharacteristics,
+} from '../common/assist-curve-analysis';
+import { analyseRelease } from '../common/release-analysis';
+import { around, atMost, limitFrom } from '../common/limits';
+import { vacuumUnitSteps } from '../common/vacuum-unit-steps';
+import type { Limit } from '../limit';
+import type { ReadingBands } from '../step-definition';
+import { assistCurveLimits, shortOfAssist } from './assist-curve-limits';
+import type { VacuumInlineUnit } from './geometry';
+import { outputAt, outputBand, pressureSlope, pushForce, runOutForce } from './quasi-static';
+import {
+  appliedForce,
+  holdThere,
+  letBack,
+  pushTo,
+  residualLimit,
+  rest,
+  supplyOn,
+  vacuumNow,
+  type Context,
+  type Measured,
+} from './step-parts';
+
+const rod = 'rod_force';
+
+const vacuumSteps = vacuumUnitSteps<VacuumInlineUnit>({
+  supplyVacuum: vacuumNow,
+  leverChannel: rod,
+  appliedLevel: appliedForce,
+  apply: (level) => pushTo(rod, level, 3, supplyOn),
+  withControlPort: false,
+  holdWhy: {
+    rest: 'With the source shut the whole shell must keep its vacuum: finds the atmosphere valve, the shell and its seals.',
+    applied: 'With the rod held and the air inlet open: finds the diaphragm and the vacuum valve.',
+  },
+  appliedCautions: ['fluid-jet'],
+});
+
+export const vacuumDraw = vacuumSteps.draw;
+export const vacuumHoldRest = vacuumSteps.holdAtRest;
+export const vacuumHoldApplied = vacuumSteps.holdApplied;
+
+/** Output of a sound unit at the rod force and the vacuum of this moment, both branches. */
+function curveBands(context: Context, readings: Readonly<Record<string, number>>): ReadingBands {
+  const { unit, workshopLimits: shop } = context;
+  const set = vacuumNow(context);
+  const supply: ReadingBands = { supply_vacuum: [set * (1 - shop.supplySag), set * 1.02] };
+  const force = readings.rod_force;
+  if (force === undefined) return supply;
+  const vacuum = readings.supply_vacuum ?? set;
+  const [low, high] = outputBand(unit, Math.max(0, force), vacuum, shop);
+  const back = outputAt(unit, Math.max(0, force), vacuum, 'way-back');
+  return { ...supply, output_pressure: [low, Math.max(high, back)] };
+}
+
+export const assistCurve: Measured = {
+  id: 'assist-curve',
+  kind: 'measured',
+  title: 'Assist curve',
+  why: 'One even push finds cut-in, jump-in, slope, run-out and the way back.',
+  minutes: 3,
+  cautions: ['fluid-jet'],
+  optional: false,
+  characteristics: [...assistCurveCharacteristics, 'supply-sag'],
+  needs: [rod, 'output_pressure'],
+  uses: ['supply_vacuum'],
+  leastRows: 60,
+  picture: { kind: 'ride-the-line' },
+  startsFrom: 'evacuated',
+  guide: (context) => {
+    const top = pushForce(context.unit, vacuumNow(context));
+    return [
+      rest(2, supplyOn),
+      {
+        instruction: { code: 'pull-slowly-past', channel: rod, level: top },
+        controls: supplyOn,
+        lever: { to: top * 1.02, seconds: 28 },
+        end: { kind: 'input-above', level: top },
+      },
+      holdThere(top * 1.02, 2, supplyOn),
+      letBack(rod, 22, supplyOn),
+      rest(2.5, supplyOn),
+    ];
+  },
+  analyse: (trace, context) => {
+    const { unit } = context;
+    const analysis = analyseAssistCurve(trace, context, {
+      lever: rod,
+      vacuumFed: true,
+      cutInForce: unit.cutInForce,
+      runOutForce: (supply) => (supply === null ? null : runOutForce(unit, supply)),
+    });
+    return { ...analysis, notes: [...analysis.notes, ...shortOfAssist(analysis, context)] };
+  },
+  limits: assistCurveLimits,
+  bands: curveBands,
+};
+
+/** Rod force of the push without vacuum: enough for a clear slope, N. */
+const unassistedForce = (context: Context) =>
+  context.unit.springForce + context.unit.reserveForce * context.unit.leverage;
+
+export const unassistedCurve: Measured = {
+  id: 'unassisted-curve',
+  kind: 'measured',
+  title: 'Curve without vacuum',
+  why: 'Without vacuum the rod must still reach the master cylinder: what stops the vehicle when assist is lost.',
+  minutes: 2,
+  cautions: ['fluid-jet'],
+  optional: false,
+  characteristics: ['unassisted-slope'],
+  needs: [rod, 'output_pressure'],
+  uses: ['supply_vacuum'],
+  leastRows: 40,
+  picture: { kind: 'over-time', channels: [rod, 'output_pressure'] },
+  startsFrom: 'vented',
+  guide: (context) => {
+    const top = unassistedForce(context);
+    return [
+      rest(1.5),
+      {
+        instruction: { code: 'pull-slowly-past', channel: rod, level: top },
+        controls: {},
+        lever: { to: top * 1.03, seconds: 14 },
+        end: { kind: 'input-above', level: top },
+      },
+      letBack(rod, 4, {}),
+      rest(1.5),
+    ];
+  },
+  analyse: (trace, context) =>
+    analyseUnassistedCurve(trace, context, { lever: rod, expectedAt: (force) => outputAt(context.unit, force, 0) }),
+  limits: (_analysis, context): Limit[] => {
+    const { spec } = context.unit;
+    const percent = spec.slopeTolerancePercent;
+    const from = limitFrom(
+      { field: 'slopeTolerancePercent', value: percent === undefined ? undefined : percent / 100 },
+      { key: 'slopeTolerance', value: context.workshopLimits.slopeTolerance },
+    );
+    return [around('unassisted-slope', pressureSlope(context.unit, 1), from)];
+  },
+  bands: (context, readings): ReadingBands => {
+    const force = readings.rod_force;
+    if (force === undefined) return {};
+    const expected = outputAt(context.unit, Math.max(0, force), 0);
+    return { output_pressure: [expected * 0.85, expected * 1.15] };
+  },
+};
+
+export const release: Measured = {
+  id: 'release',
+  kind: 'measured',
+  title: 'Release',
+  why: 'Let go at once: the pressure must fall to nothing and stay there, or the brakes drag.',
+  minutes: 1,
+  cautions: ['fluid-jet'],
+  optional: false,
+  characteristics: ['release-time', 'residual-output'],
+  needs: [rod, 'output_pressure'],
+  uses: ['supply_vacuum'],
+  leastRows: 40,
+  picture: { kind: 'over-time', channels: [rod, 'output_pressure'] },
+  startsFrom: 'evacuated',
+  guide: (context) => {
+    const level = appliedForce(context);
+    return [
+      rest(1.5, supplyOn),
+      pushTo(rod, level, 3, supplyOn),
+      {
+        instruction: { code: 'let-go', channel: rod },
+        controls: supplyOn,
+        lever: { to: 0, seconds: 0.1 },
+        end: { kind: 'input-below', level: 10 },
+      },
+      rest(5, supplyOn),
+    ];
+  },
+  analyse: (trace, context) =>
+    analyseRelease(trace, context, { lever: rod, residualLimit: residualLimit(context).value }),
+  limits: (_analysis, context) => [
+    atMost(
+      'release-time',
+      limitFrom(
+        { field: 'releaseTimeMaxS', value: context.unit.spec.releaseTimeMaxS },
+        { key: 'releaseTime', value: context.workshopLimits.releaseTime },
+      ),
+      { expected: 0 },
+    ),
+    atMost('residual-output', residualLimit(context), { expected: 0 }),
+  ],
+  bands: (context) => ({ output_pressure: [0, residualLimit(context).value] }),
+};

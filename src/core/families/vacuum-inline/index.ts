@@ -1,0 +1,108 @@
+import type { Family } from '../family';
+import { assistCurve, release, unassistedCurve, vacuumDraw, vacuumHoldApplied, vacuumHoldRest } from './bench-steps';
+import { inlineBench } from './bench-stand';
+import { hardPedalConclusions } from './conclusions';
+import { vacuumInlineFaults } from './faults';
+import { prepareVacuumInline, type VacuumInlineUnit } from './geometry';
+import { behindTheBooster, complaint, hoseLook, lookOver } from './look-steps';
+import { expectedCurve, outputBand } from './quasi-static';
+import { rodGap } from './rod-gap-step';
+import { checkValve, reserve } from './shared-steps';
+import { vacuumInlineFields, vacuumInlineSchema, type VacuumInlineSpec } from './sheet';
+import { pedalDrop, reserveSoak, sameForcePair, sourceVacuum } from './vehicle-steps';
+import { inlineVehicle } from './vehicle-stand';
+
+/** Pedal-operated vacuum unit, in line between pedal and master cylinder. */
+export const vacuumInline: Family<VacuumInlineSpec, VacuumInlineUnit> = {
+  id: 'vacuum-inline',
+  title: 'Pedal-operated vacuum unit',
+  description: 'A vacuum servo between the pedal and the master cylinder, tested on the bench or in its vehicle',
+  schema: vacuumInlineSchema,
+  fields: vacuumInlineFields,
+  example: {
+    name: 'Ullerby P25',
+    spec: vacuumInlineSchema.parse({
+      diaphragmDiameterMm: 236,
+      hubDiameterMm: 46,
+      servoRatio: 5,
+      cutInForceN: 110,
+      jumpInForceN: 420,
+      returnSpringForceN: 120,
+      hysteresisN: 30,
+      ratedVacuumKpa: 60,
+      frontVolumeCm3: 3600,
+      rearVolumeCm3: 1500,
+      strokeMm: 36,
+      masterBoreMm: 25.4,
+      pedalRatio: 4,
+      appliedTravelMm: 10,
+      sourceKind: 'manifold',
+      rodGapMinMm: 0.3,
+      rodGapMaxMm: 0.9,
+    }),
+  },
+  prepare: prepareVacuumInline,
+  plans: [
+    {
+      id: 'bench',
+      title: 'Bench test',
+      steps: [
+        lookOver.id,
+        vacuumDraw.id,
+        vacuumHoldRest.id,
+        vacuumHoldApplied.id,
+        checkValve.id,
+        assistCurve.id,
+        unassistedCurve.id,
+        reserve.id,
+        rodGap.id,
+        release.id,
+      ],
+      stand: inlineBench,
+      decisiveStep: assistCurve.id,
+      conclusions: [],
+    },
+    {
+      id: 'vehicle',
+      title: 'Hard-pedal inquiry on the vehicle',
+      steps: [
+        complaint.id,
+        hoseLook.id,
+        sourceVacuum.id,
+        checkValve.id,
+        pedalDrop.id,
+        reserve.id,
+        reserveSoak.id,
+        sameForcePair.id,
+        behindTheBooster.id,
+      ],
+      stand: inlineVehicle,
+      decisiveStep: reserve.id,
+      conclusions: hardPedalConclusions,
+    },
+  ],
+  steps: [
+    lookOver,
+    complaint,
+    hoseLook,
+    sourceVacuum,
+    vacuumDraw,
+    vacuumHoldRest,
+    vacuumHoldApplied,
+    checkValve,
+    pedalDrop,
+    assistCurve,
+    unassistedCurve,
+    reserve,
+    reserveSoak,
+    sameForcePair,
+    rodGap,
+    release,
+    behindTheBooster,
+  ],
+  faults: vacuumInlineFaults,
+  curve: { input: 'rod_force', output: 'output_pressure' },
+  fedBy: 'vacuum',
+  expectedCurve: (unit, vacuum, { workshopLimits }) => expectedCurve(unit, vacuum, workshopLimits),
+  expectedBand: (unit, force, vacuum, { workshopLimits }) => outputBand(unit, force, vacuum, workshopLimits),
+};

@@ -1,0 +1,191 @@
+import { analyseCheckValve } from '../common/check-valve-analysis';
+import { atMost, limitFrom } from '../common/limits';
+import { analyseReserve } from '../common/reserve-analysis';
+import type { GuidePhase } from '../guide-phase';
+import type { Limit } from '../limit';
+import type { PredictedStaircase, StepAnalysis } from '../step-analysis';
+import { outputAt } from './quasi-static';
+import { assistedCount, predictReserve } from './reserve-prediction';
+import {
+  engineOn,
+  home,
+  leverOf,
+  reserveLevel,
+  rest,
+  rodForceAt,
+  stroke,
+  supplyOn,
+  vacuumLossSeconds,
+  vacuumNow,
+  type Context,
+  type Measured,
+} from './step-parts';
+
+/** Source running and joined to the unit, on either stand. */
+export function sourceOn(context: Context): GuidePhase['controls'] {
+  return context.plan === 'vehicle' ? engineOn : supplyOn;
+}
+
+/** The source lost: the bench's valve shut and its line vented, or the engine stopped. */
+const sourceLost: GuidePhase['controls'] = {};
+
+/** Strokes that the prediction is drawn for. */
+const predictedStrokes = 8;
+/** Strokes that are looked ahead for the one that changes nothing any more. */
+const mostStrokes = 14;
+/** Two strokes that differ by less than this share read the same. */
+const alike = 0.01;
+const leastStrokes = 4;
+
+/** The staircase of a sound unit from the vacuum that was there before the first stroke. */
+export function predictedStaircase(
+  context: Context,
+  analysis: StepAnalysis | null,
+  count = predictedStrokes,
+): PredictedStaircase {
+  const rodForce = rodForceAt(context, reserveLevel(context));
+  const vacuum = analysis?.vacuum ?? vacuumNow(context);
+  const strokes = predictReserve(
+    context.unit,
+    { ambient: context.ambient.pressure, vacuum, benchVolume: context.benchVolume ?? 0, rodForce },
+    count,
+  );
+  const unassisted = outputAt(context.unit, rodForce, 0);
+  return { strokes, threshold: ((strokes[0]?.output ?? unassisted) + unassisted) / 2 };
+}
+
+/** Strokes until the workshop's school calls the reserve used up, by the prediction. */
+export function strokesToExhaust(context: Context): number {
+  if (context.schools.exhaust === 'count') return context.workshopLimits.exhaustStrokes;
+  const { strokes } = predictedStaircase(context, null, mostStrokes);
+  const same = strokes.findIndex(
+    (each, at) => at > 0 && Math.abs(each.output - strokes[at - 1].output) < alike * each.output,
+  );
+  return Math.max(leastStrokes, same < 0 ? mostStrokes : same + 2);
+}
+
+export function reserveLimits(analysis: StepAnalysis, context: Context): Limit[] {
+  const { strokes } = predictedStaircase(context, analysis);
+  const { spec } = context.unit;
+  const least = limitFrom(
+    { field: 'assistedApplicationsMin', value: spec.assistedApplicationsMin },
+    { key: 'assistedApplications', value: context.workshopLimits.assistedApplications },
+  );
+  // High up a sound unit has fewer: what the model gives with the vacuum that was there is never asked for more.
+  const predicted = assistedCount(strokes);
+  return [
+    {
+      characteristic: 'assisted-applications',
+      low: Math.min(least.value, Math.max(1, predicted)),
+      high: null,
+      expected: predicted,
+      standard: 0,
+      source: least.source,
+    },
+  ];
+}
+
+export function analyseStrokes(trace: Parameters<typeof analyseReserve>[0], context: Context): StepAnalysis {
+  return analyseReserve(trace, context, {
+    lever: leverOf(context),
+    unassisted: (level) => outputAt(context.unit, rodForceAt(context, level), 0),
+  });
+}
+
+export const reserve: Measured = {
+  id: 'reserve',
+  kind: 'measured',
+  title: 'Reserve',
+  why: 'With the source lost the shell must still give two or three useful strokes.',
+  minutes: 2,
+  cautions: ['stored-vacuum'],
+  optional: false,
+  characteristics: ['assisted-applications', 'vacuum-per-application'],
+  needs: ['output_pressure'],
+  uses: ['supply_vacuum', 'rod_force', 'pedal_force'],
+  leastRows: 40,
+  picture: { kind: 'staircase', channels: ['output_pressure', 'supply_vacuum'] },
+  startsFrom: 'evacuated',
+  guide: (context) => {
+    const lever = leverOf(context);
+    const level = reserveLevel(context);
+    const lost: GuidePhase =
+      context.plan === 'vehicle'
+        ? {
+            instruction: { code: 'stop-engine', seconds: 3 },
+            controls: sourceLost,
+            lever: home,
+            end: { kind: 'seconds', seconds: 3 },
+          }
+        : {
+            instruction: { code: 'vent-source-side', seconds: 3 },
+            controls: sourceLost,
+            lever: home,
+            end: { kind: 'seconds', seconds: 3 },
+          };
+    const strokes = Array.from({ length: Math.min(predictedStrokes, strokesToExhaust(context)) }, (_, at) =>
+      stroke(lever, level, at + 1, sourceLost),
+    );
+    return [rest(2, sourceOn(context)), lost, ...strokes.flat()];
+  },
+  analyse: analyseStrokes,
+  limits: reserveLimits,
+  bands: (context) => {
+    const { strokes } = predictedStaircase(context, null);
+    return { supply_vacuum: [0, vacuumNow(context)], output_pressure: [0, (strokes[0]?.output ?? 0) * 1.1] };
+  },
+  staircase: (context, analysis) => predictedStaircase(context, analysis),
+};
+
+export const checkValve: Measured = {
+  id: 'check-valve',
+  kind: 'measured',
+  title: 'Check valve',
+  why: 'It passes one way only: with the source side shut, then open to the air, the loss must not change.',
+  minutes: 2,
+  cautions: ['stored-vacuum'],
+  optional: false,
+  characteristics: ['reverse-leak'],
+  needs: ['supply_vacuum'],
+  uses: ['engine_on'],
+  leastRows: 20,
+  picture: { kind: 'over-time', channels: ['supply_vacuum'] },
+  startsFrom: 'evacuated',
+  guide: (context) => {
+    const seconds = vacuumLossSeconds(context);
+    const vehicle = context.plan === 'vehicle';
+    return [
+      rest(2, sourceOn(context)),
+      {
+        instruction: vehicle ? { code: 'stop-engine-clamped', seconds } : { code: 'shut-source-and-wait', seconds },
+        controls: vehicle ? { isolated: 1 } : { source: 1, isolated: 1 },
+        lever: home,
+        end: { kind: 'seconds', seconds },
+      },
+      {
+        instruction: vehicle ? { code: 'open-clamp', seconds } : { code: 'vent-source-side', seconds },
+        controls: sourceLost,
+        lever: home,
+        end: { kind: 'seconds', seconds },
+      },
+    ];
+  },
+  analyse: (trace, context) => analyseCheckValve(trace, context, vacuumLossSeconds(context)),
+  limits: (_analysis, context) => {
+    const { spec } = context.unit;
+    return [
+      atMost(
+        'reverse-leak',
+        limitFrom(
+          {
+            field: 'reverseLeakMaxKpa',
+            value: spec.reverseLeakMaxKpa === undefined ? undefined : spec.reverseLeakMaxKpa * 1e3,
+          },
+          { key: 'reverseLeak', value: context.workshopLimits.reverseLeak },
+        ),
+        { expected: 0 },
+      ),
+    ];
+  },
+  bands: (context) => ({ supply_vacuum: [vacuumNow(context) - 3_300, vacuumNow(context)] }),
+};

@@ -1,0 +1,254 @@
+import { absent, estimateOf, measured } from '../common/analysis-result';
+import { analysePedalDrop, analyseSameForcePair } from '../common/pedal-analyses';
+import { analyseSourceVacuum, leastVacuumLimits } from '../common/source-vacuum-analysis';
+import { differenceComponents, differenceResolution } from '../../instruments/uncertainty';
+import { movingMean } from '../../traces/smoothing';
+import { columnOf } from '../../traces/trace';
+import type { GuidePhase } from '../guide-phase';
+import type { Characteristic, StepAnalysis } from '../step-analysis';
+import type { ReadingBands } from '../step-definition';
+import { outputAt } from './quasi-static';
+import { analyseStrokes, predictedStaircase, strokesToExhaust } from './shared-steps';
+import {
+  engineOn,
+  holdThere,
+  home,
+  letBack,
+  pushTo,
+  reserveLevel,
+  rest,
+  stroke,
+  vacuumNow,
+  type Context,
+  type Measured,
+} from './step-parts';
+
+const pedal = 'pedal_force';
+const engineOff: GuidePhase['controls'] = {};
+/** Pedal force of the steps that need a moderate foot, N. */
+const moderate = 150;
+
+const idle = (seconds: number): GuidePhase => ({
+  instruction: { code: 'start-engine', seconds },
+  controls: engineOn,
+  lever: home,
+  end: { kind: 'seconds', seconds },
+});
+
+const stopEngine = (seconds: number): GuidePhase => ({
+  instruction: { code: 'stop-engine', seconds },
+  controls: engineOff,
+  lever: home,
+  end: { kind: 'seconds', seconds },
+});
+
+export const sourceVacuum: Measured = {
+  id: 'source-vacuum',
+  kind: 'measured',
+  title: 'Source vacuum',
+  why: 'At the unit, engine idling: enough at rest, and after two strokes still enough while the pedal is held.',
+  minutes: 3,
+  cautions: ['running-engine'],
+  optional: false,
+  characteristics: ['idle-vacuum', 'held-vacuum'],
+  needs: ['supply_vacuum'],
+  uses: [pedal, 'engine_on'],
+  leastRows: 10,
+  picture: { kind: 'over-time', channels: ['supply_vacuum', pedal] },
+  startsFrom: 'vented',
+  guide: (context) => [
+    idle(10),
+    ...stroke(pedal, reserveLevel(context), 1, engineOn),
+    ...stroke(pedal, reserveLevel(context), 2, engineOn),
+    pushTo(pedal, moderate, 1, engineOn),
+    holdThere(moderate, 6, engineOn),
+    letBack(pedal, 0.6, engineOn),
+    rest(2, engineOn),
+  ],
+  analyse: (trace, context) => analyseSourceVacuum(trace, context, pedal),
+  limits: (_analysis, context) =>
+    leastVacuumLimits(['idle-vacuum', 'held-vacuum'], context.unit.spec.sourceKind, context),
+  bands: (context) => {
+    const [{ low }] = leastVacuumLimits(['idle-vacuum'], context.unit.spec.sourceKind, context);
+    return { supply_vacuum: [low ?? 0, context.ambient.pressure * 0.86] };
+  },
+};
+
+export const pedalDrop: Measured = {
+  id: 'pedal-drop',
+  kind: 'measured',
+  title: 'Pedal drop',
+  why: 'Pumped hard and held, the pedal must sink a little when the engine brings assist, and stay.',
+  minutes: 3,
+  cautions: ['running-engine'],
+  optional: false,
+  characteristics: ['pedal-sink'],
+  needs: [pedal, 'pedal_travel'],
+  uses: ['engine_on', 'supply_vacuum', 'output_pressure'],
+  leastRows: 40,
+  picture: { kind: 'over-time', channels: ['pedal_travel', pedal] },
+  startsFrom: 'evacuated',
+  guide: (context) => {
+    const strokes = strokesToExhaust(context);
+    const pumping = Array.from({ length: strokes }, (_, at) =>
+      stroke(pedal, reserveLevel(context), at + 1, engineOff),
+    ).flat();
+    return [
+      stopEngine(2),
+      ...pumping,
+      pushTo(pedal, moderate, 0.6, engineOff),
+      holdThere(moderate, 2, engineOff),
+      {
+        instruction: { code: 'start-engine-holding', seconds: 6 },
+        controls: engineOn,
+        lever: { to: moderate, seconds: 0 },
+        end: { kind: 'seconds', seconds: 6 },
+      },
+      letBack(pedal, 0.6, engineOn),
+      rest(1, engineOn),
+    ];
+  },
+  analyse: analysePedalDrop,
+  limits: (_analysis, { workshopLimits }) => [
+    {
+      characteristic: 'pedal-sink',
+      low: workshopLimits.pedalSink,
+      high: null,
+      expected: null,
+      standard: 0,
+      source: { kind: 'workshop', key: 'pedalSink' },
+    },
+  ],
+  bands: () => ({}),
+};
+
+/** Vacuum lost between the engine's stop and the first stroke, Pa. */
+function soakLoss(analysis: StepAnalysis, context: Context, supply: Float64Array | undefined): Characteristic {
+  const first = analysis.strokes?.[0];
+  if (!supply || !first || Number.isNaN(first.vacuum)) return absent('soak-loss', { code: 'supply-missing' });
+  // The highest vacuum held before the first stroke is what the engine left behind.
+  let before = -Infinity;
+  for (const value of movingMean(supply, 40)) if (value > before) before = value;
+  const instrument = context.instruments.get('supply_vacuum');
+  return measured(
+    'soak-loss',
+    before - first.vacuum,
+    instrument
+      ? [differenceResolution(instrument), ...differenceComponents(instrument, first.vacuum, before, context.date)]
+      : [],
+  );
+}
+
+/** After a soak the first stroke itself is in question: it is held against the prediction, not against itself. */
+function assistedAfterSoak(found: StepAnalysis, context: Context): Characteristic {
+  const own = found.characteristics.find((each) => each.id === 'assisted-applications');
+  if (own?.kind !== 'measured') return own ?? absent('assisted-applications', { code: 'not-read' });
+  const { threshold } = predictedStaircase(context, null);
+  const strokes = found.strokes ?? [];
+  const lost = strokes.findIndex((stroke) => stroke.output < threshold);
+  return measured('assisted-applications', lost < 0 ? strokes.length : lost, own.estimate.components);
+}
+
+export const reserveSoak: Measured = {
+  id: 'reserve-soak',
+  kind: 'measured',
+  title: 'Reserve after a soak',
+  why: 'After five minutes without the engine the first stroke must still be assisted, or something leaks.',
+  minutes: 7,
+  cautions: ['running-engine'],
+  optional: false,
+  characteristics: ['assisted-applications', 'soak-loss'],
+  needs: ['output_pressure', pedal],
+  uses: ['supply_vacuum', 'engine_on'],
+  leastRows: 10,
+  picture: { kind: 'over-time', channels: ['supply_vacuum', 'output_pressure'] },
+  startsFrom: 'vented',
+  guide: (context) => {
+    const seconds = context.workshopLimits.soakSeconds;
+    return [
+      idle(8),
+      {
+        instruction: { code: 'soak', seconds },
+        controls: engineOff,
+        lever: home,
+        end: { kind: 'seconds', seconds },
+      },
+      ...stroke(pedal, reserveLevel(context), 1, engineOff),
+      ...stroke(pedal, reserveLevel(context), 2, engineOff),
+    ];
+  },
+  analyse: (trace, context) => {
+    const found = analyseStrokes(trace, context);
+    return {
+      ...found,
+      characteristics: [assistedAfterSoak(found, context), soakLoss(found, context, columnOf(trace, 'supply_vacuum'))],
+      notes: [],
+    };
+  },
+  limits: (analysis) =>
+    estimateOf(analysis, 'assisted-applications') === undefined
+      ? []
+      : [
+          {
+            characteristic: 'assisted-applications',
+            low: 1,
+            high: null,
+            expected: 1,
+            standard: 0,
+            source: { kind: 'workshop', key: 'assistedApplications' },
+          },
+        ],
+  bands: (context) => ({ supply_vacuum: [vacuumNow(context) * 0.7, vacuumNow(context)] }),
+};
+
+export const sameForcePair: Measured = {
+  id: 'same-force-pair',
+  kind: 'measured',
+  title: 'Same force, without and with',
+  why: 'Output at one pedal force without vacuum, then with it: the boost the driver really gets.',
+  minutes: 3,
+  cautions: ['running-engine', 'fluid-jet'],
+  optional: false,
+  characteristics: ['vehicle-ratio'],
+  needs: [pedal, 'output_pressure'],
+  uses: ['supply_vacuum', 'engine_on'],
+  leastRows: 40,
+  picture: { kind: 'over-time', channels: [pedal, 'output_pressure'] },
+  startsFrom: 'vented',
+  guide: () => [
+    rest(1.5, engineOff),
+    pushTo(pedal, moderate, 1, engineOff),
+    holdThere(moderate, 2, engineOff),
+    letBack(pedal, 0.5, engineOff),
+    idle(8),
+    pushTo(pedal, moderate, 1, engineOn),
+    holdThere(moderate, 2, engineOn),
+    letBack(pedal, 0.5, engineOn),
+    rest(1, engineOn),
+  ],
+  analyse: analyseSameForcePair,
+  limits: (_analysis, context) => [
+    {
+      characteristic: 'vehicle-ratio',
+      low: context.workshopLimits.vehicleRatio,
+      high: null,
+      expected: expectedPair(context),
+      standard: 0,
+      source: { kind: 'workshop', key: 'vehicleRatio' },
+    },
+  ],
+  bands: (context, readings): ReadingBands => {
+    const force = readings.pedal_force;
+    if (force === undefined) return {};
+    const rod = Math.max(0, force) * context.unit.leverage;
+    const supply = readings.supply_vacuum ?? 0;
+    const expected = outputAt(context.unit, rod, supply);
+    return { output_pressure: [expected * 0.8, expected * 1.2] };
+  },
+};
+
+function expectedPair(context: Context): number | null {
+  const rod = moderate * context.unit.leverage;
+  const without = outputAt(context.unit, rod, 0);
+  return without > 0 ? outputAt(context.unit, rod, vacuumNow(context)) / without : null;
+}

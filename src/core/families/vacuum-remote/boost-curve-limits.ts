@@ -1,0 +1,80 @@
+import { readingComponents } from '../../instruments/uncertainty';
+import { estimateOf } from '../common/analysis-result';
+import { around, atMost, limitFrom } from '../common/limits';
+import type { Limit } from '../limit';
+import type { StepAnalysis } from '../step-analysis';
+import type { StepContext } from '../step-context';
+import type { VacuumRemoteUnit } from './geometry';
+import { cutInPressure, expectedHysteresis, expectedRatio, runOutInput } from './quasi-static';
+
+const share = (percent: number | undefined) => (percent === undefined ? undefined : percent / 100);
+
+/** Standard uncertainty (Pa) of a supply vacuum as the gauge reads it. */
+function vacuumStandard(context: StepContext<VacuumRemoteUnit>, vacuum: number): number {
+  const instrument = context.instruments.get('supply_vacuum');
+  if (!instrument) return 0;
+  const parts = readingComponents(instrument, vacuum, context.date);
+  return Math.sqrt(parts.reduce((sum, part) => sum + part.standard ** 2, 0));
+}
+
+/**
+ * Limits of the boost curve at the supply vacuum that was there: ratio, run-out input and cut-in around the
+ * model's values, hysteresis, control remainder and supply sag at most. Without a supply reading the limits
+ * that depend on it are judged at the rated vacuum.
+ */
+export function boostCurveLimits(analysis: StepAnalysis, context: StepContext<VacuumRemoteUnit>): Limit[] {
+  const { unit, workshopLimits: shop } = context;
+  const { spec } = unit;
+  const vacuum = analysis.vacuum ?? unit.ratedVacuum;
+  const standard = vacuumStandard(context, vacuum);
+  const ratio = expectedRatio(unit, vacuum);
+  const ratioSlope = (expectedRatio(unit, vacuum + 500) - expectedRatio(unit, vacuum - 500)) / 1000;
+  const hysteresis = expectedHysteresis(unit);
+  const from = (field: keyof typeof spec & string, value: number | undefined, key: keyof typeof shop) =>
+    limitFrom({ field, value }, { key, value: shop[key] });
+  const restVacuum = analysis.restVacuum ?? vacuum;
+  const ofVacuum = (limit: ReturnType<typeof from>) => ({ ...limit, value: limit.value * restVacuum });
+  const hysteresisLimit = from(
+    'hysteresisMaxKpa',
+    spec.hysteresisMaxKpa === undefined ? undefined : spec.hysteresisMaxKpa * 1e3,
+    'hysteresisFactor',
+  );
+  const limits = [
+    around(
+      'boost-ratio',
+      ratio,
+      from('boostRatioTolerancePercent', share(spec.boostRatioTolerancePercent), 'boostRatioTolerance'),
+      Math.abs(ratioSlope) * standard,
+    ),
+    around(
+      'run-out-input',
+      runOutInput(unit, vacuum),
+      from('runOutTolerancePercent', share(spec.runOutTolerancePercent), 'runOutTolerance'),
+      standard / unit.controlRatio,
+    ),
+    around(
+      'cut-in-pressure',
+      cutInPressure(unit),
+      from('cutInTolerancePercent', share(spec.cutInTolerancePercent), 'cutInTolerance'),
+    ),
+    atMost(
+      'hysteresis',
+      hysteresisLimit.source.kind === 'workshop'
+        ? { ...hysteresisLimit, value: hysteresisLimit.value * hysteresis }
+        : hysteresisLimit,
+      { expected: hysteresis },
+    ),
+    atMost(
+      'control-remainder',
+      ofVacuum(from('controlRemainderMaxPercent', share(spec.controlRemainderMaxPercent), 'controlRemainder')),
+      { expected: 0 },
+    ),
+    atMost('supply-sag', ofVacuum(from('supplySagMaxPercent', share(spec.supplySagMaxPercent), 'supplySag')), {
+      expected: 0,
+    }),
+  ];
+  // A unit without friction has no hysteresis to double.
+  return hysteresis > 0 || estimateOf(analysis, 'hysteresis') === undefined
+    ? limits
+    : limits.filter((limit) => limit.characteristic !== 'hysteresis' || limit.source.kind === 'sheet');
+}

@@ -1,0 +1,103 @@
+import { differenceComponents, readingComponents, systematic } from '../../instruments/uncertainty';
+import type { UncertaintyComponent } from '../../instruments/uncertainty';
+import type { Pull, Span } from '../../traces/pull';
+import { meanOf, sampleInterval } from '../../traces/trace';
+import type { Trace } from '../../traces/trace';
+import type { AnalysisProblem } from '../../wording/analysis-problem';
+import { unmeasuredPairStandard } from '../common/gauge-agreement-analysis';
+import type { StepContext } from '../step-context';
+import type { VacuumRemoteUnit } from './geometry';
+
+const { abs, hypot, max, min, round, sqrt } = Math;
+
+/** One pull with its gauges corrected: zeros taken off, output referred to the input gauge. Pa. */
+export interface CorrectedPull {
+  readonly trace: Trace;
+  readonly pull: Pull;
+  readonly input: Float64Array;
+  readonly output: Float64Array;
+  readonly outputZero: number;
+  /** Standard uncertainty of the pair's gain, and of each zero taken off. */
+  readonly pairGain: number;
+  readonly zero: number;
+  readonly context: Context;
+}
+
+export function correct(trace: Trace, pull: Pull, context: Context): CorrectedPull {
+  const { pair } = context.corrections;
+  const gain = pair?.applied ? pair.gain : 1;
+  const offset = pair?.applied ? pair.offset : 0;
+  const rest = pull.restBefore;
+  const outputRest = meanOf(trace.columns.output_pressure, rest.from, rest.to);
+  const inputZero = pull.zero ?? 0;
+  const outputZero = pull.zero === null ? offset : outputRest.mean;
+  const pairGain = pair
+    ? pair.applied
+      ? pair.gainStandard
+      : hypot(pair.gainStandard, pair.gain - 1)
+    : unmeasuredPairStandard(context, pull.peak);
+  const zeroNoise = outputRest.count > 1 ? outputRest.deviation / sqrt(outputRest.count) : 0;
+  const zeroClass = pull.zero === null ? zeroStandard(context) : 0;
+  return {
+    trace,
+    pull,
+    input: trace.columns.input_pressure.map((value) => value - inputZero),
+    output: trace.columns.output_pressure.map((value) => (value - outputZero) / gain),
+    outputZero,
+    pairGain,
+    zero: hypot(zeroNoise, zeroClass),
+    context,
+  };
+}
+
+/** Zero part of the input gauge's class, for a trace without a rest to read the zero from. */
+function zeroStandard(context: Context): number {
+  const instrument = context.instruments.get('input_pressure');
+  if (!instrument) return 0;
+  return readingComponents(instrument, 0, context.date).find((part) => part.source === 'gauge-zero')?.standard ?? 0;
+}
+
+/** Gauge parts (gain, linearity) of a channel at a pressure above its zero, Pa. */
+export function gaugeParts(channel: string, at: number, context: Context): UncertaintyComponent[] {
+  const instrument = context.instruments.get(channel);
+  return instrument ? differenceComponents(instrument, 0, at, context.date) : [];
+}
+
+export function partOf(parts: readonly UncertaintyComponent[], source: UncertaintyComponent['source']): number {
+  return parts.find((part) => part.source === source)?.standard ?? 0;
+}
+
+/**
+ * Output and input gauge lines and the unit itself follow a moving lever with lags that differ by this much,
+ * s (two lines of up to 10 ms each, evenly likely, and 2 ms of the unit): it shifts a branch along the input.
+ */
+const lagStandard = 0.0046;
+
+/** Speed of the input (Pa/s) where a branch passes `at` (Pa above zero). */
+export function speedAt(pull: CorrectedPull, span: Span, at: number): number {
+  const { smooth, zero } = pull.pull;
+  const target = at + (zero ?? 0);
+  let nearest = span.from;
+  for (let i = span.from; i < span.to; i++) if (abs(smooth[i] - target) < abs(smooth[nearest] - target)) nearest = i;
+  const reach = max(1, round(0.25 / sampleInterval(pull.trace)));
+  const from = max(span.from, nearest - reach);
+  const to = min(span.to - 1, nearest + reach);
+  const seconds = pull.trace.time[to] - pull.trace.time[from];
+  return seconds > 0 ? abs(smooth[to] - smooth[from]) / seconds : 0;
+}
+
+export function followingLag(speed: number): UncertaintyComponent {
+  return systematic('timing', lagStandard * speed);
+}
+
+/** Output that stood in the unit before the pull: more than a residual is allowed to be, beyond the pair's own offset. */
+export function pressureBeforePull(pull: CorrectedPull): AnalysisProblem[] {
+  const { corrections, workshopLimits } = pull.context;
+  const { zero } = pull.pull;
+  if (zero === null || !corrections.pair?.applied) return [];
+  const { offset, gain, offsetStandard } = corrections.pair;
+  const pressure = pull.outputZero - (offset + gain * zero);
+  return pressure > workshopLimits.residual + 2 * offsetStandard ? [{ code: 'pressure-before-pull', pressure }] : [];
+}
+
+export type Context = StepContext<VacuumRemoteUnit>;

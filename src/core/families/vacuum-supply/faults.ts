@@ -1,0 +1,110 @@
+import type { ActiveFault, FaultDescription } from '../family';
+
+/** Parameters of the source that faults change. */
+export interface SupplyCondition {
+  speedFactor: number;
+  /** Ultimate absolute pressure, times what it should be. */
+  ultimateFactor: number;
+  dead: boolean;
+  /** Effective leak areas into the reservoir, and back through the check valve, m2. */
+  leak: number;
+  checkLeak: number;
+  /** Added to the thresholds, Pa vacuum. */
+  cutInShift: number;
+  cutOutShift: number;
+  /** Added to what the sensor tells switch and scan tool, Pa vacuum. */
+  sensorShift: number;
+}
+
+export function soundSupply(): SupplyCondition {
+  return {
+    speedFactor: 1,
+    ultimateFactor: 1,
+    dead: false,
+    leak: 0,
+    checkLeak: 0,
+    cutInShift: 0,
+    cutOutShift: 0,
+    sensorShift: 0,
+  };
+}
+
+interface SupplyFault extends FaultDescription {
+  readonly apply: (condition: SupplyCondition, severity: number) => void;
+}
+
+const mm2 = 1e-6;
+
+/** Every fault of the family as a change of the model. */
+export const vacuumSupplyFaults: readonly SupplyFault[] = [
+  {
+    id: 'pump-worn',
+    title: 'Pump worn',
+    shows: 'Slow to draw down, and it does not reach its vacuum however long it runs.',
+    appearance: {},
+    apply: (c, s) => {
+      c.speedFactor = 0.75 - 0.5 * s;
+      c.ultimateFactor = 1.3 + 1.2 * s;
+    },
+  },
+  {
+    id: 'pump-motor-dead',
+    title: 'Pump motor dead',
+    shows: 'Commanded on and nothing builds: a reading near zero with the pump called for.',
+    appearance: { wiring: 'unfit' },
+    apply: (c) => void (c.dead = true),
+  },
+  {
+    id: 'supply-leak',
+    title: 'Supply leaks',
+    shows: 'The pump runs often without the pedal, and the vacuum does not last.',
+    appearance: { hoses: 'unfit' },
+    apply: (c, s) => void (c.leak = (0.03 + 1.2 * s) * mm2),
+  },
+  {
+    id: 'reservoir-check-leak',
+    title: 'Reservoir check valve leaks',
+    shows: 'The vacuum goes as soon as the source stops, and lasts while the source side is shut.',
+    appearance: {},
+    apply: (c, s) => void (c.checkLeak = (0.05 + 1.2 * s) * mm2),
+  },
+  {
+    id: 'switch-cut-in-low',
+    title: 'Pump starts too late',
+    shows: 'The pump waits until little vacuum is left: the pedal is hard after a few strokes.',
+    appearance: {},
+    apply: (c, s) => void (c.cutInShift = -(6e3 + 14e3 * s)),
+  },
+  {
+    id: 'switch-cut-out-high',
+    title: 'Pump runs on',
+    shows: 'The pump stops late or never, though the vacuum is there.',
+    appearance: {},
+    apply: (c, s) => void (c.cutOutShift = 4e3 + 12e3 * s),
+  },
+  {
+    id: 'sensor-offset',
+    title: 'Vacuum sensor off',
+    shows: 'The scan tool and a gauge on a tee differ by the same amount everywhere.',
+    appearance: {},
+    apply: (c, s) => void (c.sensorShift = 4e3 + 10e3 * s),
+  },
+  {
+    id: 'hose-restricted',
+    title: 'Hose restricted',
+    shows: 'Slow to draw down and to recover, but it reaches its vacuum with time.',
+    appearance: { hoses: 'note' },
+    apply: (c, s) => void (c.speedFactor = 0.6 - 0.5 * s),
+  },
+];
+
+/** Condition of a source with the given faults; throws on an id that the family does not list. */
+export function supplyConditionWith(faults: readonly ActiveFault[]): SupplyCondition {
+  const condition = soundSupply();
+  for (const { id, severity } of faults) {
+    const fault = vacuumSupplyFaults.find((each) => each.id === id);
+    if (!fault) throw new Error(`vacuum-supply has no fault "${id}"`);
+    fault.apply(condition, Math.min(1, Math.max(0, severity)));
+  }
+  return condition;
+}

@@ -1,0 +1,58 @@
+import type { Family } from '../family';
+import { vacuumSupplyFaults } from './faults';
+import { prepareVacuumSupply, pumpDownVacuum, type VacuumSupplyUnit } from './geometry';
+import { vacuumSupplyFields, vacuumSupplySchema, type VacuumSupplySpec } from './sheet';
+import { pumpDownBand, vacuumSupplySteps } from './steps';
+import { supplyVehicle } from './vehicle-stand';
+
+/** Time over which a pump-down is drawn, in time constants. */
+const drawnConstants = 5;
+const drawnPoints = 40;
+
+/** Vacuum source: manifold, driven pump, or electric pump with reservoir. */
+export const vacuumSupply: Family<VacuumSupplySpec, VacuumSupplyUnit> = {
+  id: 'vacuum-supply',
+  title: 'Vacuum source',
+  description: 'Manifold, driven pump, or electric pump with its reservoir, tested in the vehicle',
+  schema: vacuumSupplySchema,
+  fields: vacuumSupplyFields,
+  example: {
+    name: 'Ostvale Works E4 pump',
+    spec: vacuumSupplySchema.parse({
+      sourceKind: 'pump',
+      drive: 'electric',
+      reservoirVolumeCm3: 4200,
+      seaLevelVacuumKpa: 88,
+      pumpSpeedLPerMin: 95,
+      cutInVacuumKpa: 54,
+      cutOutVacuumKpa: 68,
+      sensorReference: 'differential',
+      applicationVolumeCm3: 600,
+      runTimeMaxS: 12,
+    }),
+  },
+  prepare: prepareVacuumSupply,
+  plans: [
+    {
+      id: 'vehicle',
+      title: 'On the vehicle',
+      steps: vacuumSupplySteps.map((step) => step.id),
+      stand: supplyVehicle,
+      decisiveStep: 'pump-down',
+      conclusions: [],
+    },
+  ],
+  steps: vacuumSupplySteps,
+  faults: vacuumSupplyFaults,
+  curve: { input: 'time', output: 'supply_vacuum' },
+  fedBy: 'vacuum',
+  expectedCurve: (unit, settled, { workshopLimits: limits }) => {
+    const end = (drawnConstants * unit.volume) / unit.speed;
+    const points = Array.from({ length: drawnPoints + 1 }, (_, at) => {
+      const input = (end * at) / drawnPoints;
+      return { input, output: pumpDownVacuum(unit, input, settled) };
+    });
+    return { apply: points, wayBack: [], keyPoints: [], tolerance: limits.pumpSpeedTolerance, inputEnd: end };
+  },
+  expectedBand: (unit, time, settled, { workshopLimits }) => pumpDownBand(unit, time, settled, workshopLimits),
+};

@@ -1,0 +1,94 @@
+import { airGasConstant, nozzleFlow } from '../../rig/nozzle';
+import type { Plant, PlantConditions } from '../../rig/plant';
+import { scanTool, vacuumShown } from '../../rig/scan-tool';
+import { quantity, type AbsolutePressure } from '../../quantities/quantity';
+import type { Stand } from '../family';
+import { supplyConditionWith } from './faults';
+import { settledVacuum, thresholds, type VacuumSupplyUnit } from './geometry';
+
+const { max, min } = Math;
+
+/** Pedal force above which a stroke is on, N; air comes in over this long once it is let go, s. */
+const strokeOn = 40;
+const breatheIn = 0.25;
+const pedalLag = 0.05;
+
+function plant(unit: VacuumSupplyUnit, conditions: PlantConditions): Plant {
+  const { ambient, temperature } = conditions;
+  const condition = supplyConditionWith(conditions.faults);
+  const heat = airGasConstant * temperature;
+  const volume = unit.volume + conditions.benchVolume;
+  const settled = conditions.supplyVacuum;
+  const ultimate = min(ambient, (ambient - settled) * condition.ultimateFactor);
+  const air = {
+    pressure: quantity<AbsolutePressure>(ambient),
+    source: 'station-barometer',
+    questionedBy: null,
+  } as const;
+  const switched = unit.electric ? thresholds(unit, air) : null;
+  let pressure = conditions.startsFrom === 'evacuated' ? ambient - (switched?.cutOut ?? settled) : ambient;
+  let pedal = 0;
+  let running = 0;
+  let engine = 0;
+  let stroke = 0;
+  let owed = 0;
+  const tool = scanTool(ambient - pressure);
+  let shown = vacuumShown(tool.advance(0, ambient - pressure));
+
+  function switchPump(on: boolean): void {
+    if (!on) running = 0;
+    else if (!switched) running = 1;
+    else {
+      const felt = ambient - pressure + condition.sensorShift;
+      if (felt < switched.cutIn + condition.cutInShift) running = 1;
+      else if (felt > switched.cutOut + condition.cutOutShift) running = 0;
+    }
+  }
+
+  return {
+    channels: ['pedal_force', 'reservoir_vacuum', 'supply_vacuum', 'pump_on', 'engine_on'],
+    largestStep: 0.002,
+    advance(dt, controls) {
+      pedal += ((controls.lever - pedal) * dt) / pedalLag;
+      engine = controls.engine > 0 ? 1 : 0;
+      if (controls.actuate > 0) running = 1;
+      else switchPump(controls.engine > 0);
+      // A stroke takes its air in when the pedal comes back.
+      if (pedal > strokeOn) stroke = 1;
+      else if (stroke > 0 && pedal < strokeOn / 2) {
+        stroke = 0;
+        owed += (ambient - pressure) * unit.applicationVolume;
+      }
+      const drawn = min(owed, (owed * dt) / breatheIn + 1e-9);
+      owed -= drawn;
+      const pumping = running > 0 && !condition.dead ? unit.speed * condition.speedFactor : 0;
+      const pulled = pumping * max(0, pressure - ultimate);
+      const leaking = nozzleFlow(condition.leak, ambient, pressure, temperature);
+      const open = running === 0 && controls.isolated === 0;
+      const back = open ? nozzleFlow(condition.checkLeak, ambient, pressure, temperature) : 0;
+      pressure += (dt * (heat * (leaking + back) - pulled) + drawn) / volume;
+      shown = vacuumShown(tool.advance(dt, ambient - pressure + condition.sensorShift));
+    },
+    read(out) {
+      out[0] = pedal;
+      out[1] = shown;
+      out[2] = ambient - pressure;
+      out[3] = running > 0 && !condition.dead ? 1 : 0;
+      out[4] = engine;
+    },
+    snapshot: () => [pressure, pedal, running, engine, stroke, owed, shown, ...tool.snapshot()],
+    restore(state) {
+      let toolState: number[];
+      [pressure, pedal, running, engine, stroke, owed, shown, ...toolState] = state;
+      tool.restore(toolState);
+    },
+  };
+}
+
+/** The source in its vehicle, with a gauge on a tee at the reservoir and the vehicle's own sensor over a scan tool. */
+export const supplyVehicle: Stand<VacuumSupplyUnit> = {
+  leverChannel: 'pedal_force',
+  leverMaximum: () => 400,
+  supply: settledVacuum,
+  plant,
+};

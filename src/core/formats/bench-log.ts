@@ -1,0 +1,91 @@
+import { findChannel } from '../quantities/channels';
+import { findUnit, fromSi, unitOf } from '../quantities/measurement-unit';
+import type { Trace } from '../traces/trace';
+import { applyMapping, type LogNeeds, type MappedColumn } from './column-mapping';
+import { readRawLog } from './raw-log';
+import { readFailed, readOk, type Read, type ReadProblem } from './read-problem';
+
+const { isNaN } = Number;
+
+/** A bench log as read: the trace in SI, its metadata, and what was odd but usable. */
+export interface BenchLog {
+  readonly trace: Trace;
+  readonly metadata: Readonly<Record<string, string>>;
+  /** Rows that repeat the time stamp of the row before. */
+  readonly repeatedTimes: number;
+}
+
+/** What the metadata of a log says as its `source` when the stand-in rig made it. */
+export const standInSource = 'stand-in rig';
+
+const headerPattern = /^\s*([^[\]]+?)\s*(?:\[\s*([^\]]*?)\s*\])?\s*$/;
+
+/** The columns of a log whose headers are written `channel [unit]`; every header that is not is a problem. */
+export function readHeader(cells: readonly string[], file: string, line: number): Read<MappedColumn[]> {
+  const columns: MappedColumn[] = [];
+  const seen = new Set<string>();
+  const problems: ReadProblem[] = [];
+  for (const header of cells) {
+    const [, id, spelling] = headerPattern.exec(header) ?? [];
+    if (!id) {
+      problems.push({ code: 'bad-header', file, line, header });
+      continue;
+    }
+    const channel = findChannel(id);
+    const fallback = id === 'time' ? 's' : channel?.dimension === 'ratio' ? '1' : undefined;
+    const needs = id === 'time' ? 's' : channel?.fileUnit;
+    if (seen.has(id)) problems.push({ code: 'duplicate-channel', file, line, channel: id });
+    seen.add(id);
+    // A column of the user's own is kept as it is, whatever its unit.
+    if (needs === undefined) {
+      columns.push({ use: 'own' });
+      continue;
+    }
+    const unit = findUnit(spelling ?? fallback ?? '');
+    if (!unit || (spelling === undefined && fallback === undefined))
+      problems.push(
+        spelling === undefined
+          ? { code: 'wrong-unit', file, line, header, needs }
+          : { code: 'unknown-unit', file, line, header, unit: spelling },
+      );
+    else if (unit.dimension !== unitOf(needs).dimension)
+      problems.push({ code: 'wrong-unit', file, line, header, needs });
+    else if (id === 'time') columns.push({ use: 'time', unit: unit.symbol });
+    else columns.push({ use: 'channel', channel: id, unit: unit.symbol, sign: 1, absolute: false });
+  }
+  if (problems.length === 0 && !columns.some((column) => column.use === 'time'))
+    problems.push({ code: 'no-time-column', file, line });
+  return problems.length > 0 ? readFailed(...problems) : readOk(columns);
+}
+
+/**
+ * Reads a bench log (RFC 4180; comma, semicolon or tab; decimal point or comma; leading `# key: value` lines) with
+ * headers `channel [unit]`. What is unusable is named by file, line and column; nothing is left out.
+ */
+export function readBenchLog(text: string, file: string, needs: LogNeeds): Read<BenchLog> {
+  const raw = readRawLog(text, file);
+  if (!raw.ok) return raw;
+  const header = readHeader(raw.value.headers, file, raw.value.headerLine);
+  if (!header.ok) return header;
+  // Every channel has its reference in its name, so the air is not asked for.
+  const mapped = applyMapping(raw.value, header.value, needs, { ambient: Number.NaN, leaveOut: false });
+  if (!mapped.ok) return mapped;
+  const { trace, repeatedTimes } = mapped.value;
+  return readOk({ trace, metadata: raw.value.metadata, repeatedTimes });
+}
+
+/** Writes a trace as a bench log in the channels' file units; a missing sample is an empty cell. */
+export function writeBenchLog(trace: Trace, metadata: Readonly<Record<string, string>>): string {
+  const ids = Object.keys(trace.columns);
+  const units = ids.map((id) => unitOf(findChannel(id)?.fileUnit ?? '1'));
+  const lines = Object.entries(metadata).map(([key, value]) => `# ${key}: ${value.replace(/[\r\n]+/g, ' ')}`);
+  lines.push(['time [s]', ...ids.map((id, c) => `${id} [${units[c].symbol}]`)].join(','));
+  for (let i = 0; i < trace.time.length; i++) {
+    const cells = ids.map((id, c) => {
+      const value = trace.columns[id][i];
+      return isNaN(value) ? '' : String(Number(fromSi(value, units[c]).toPrecision(10)));
+    });
+    lines.push([String(Number(trace.time[i].toFixed(6))), ...cells].join(','));
+  }
+  return `${lines.join('\n')}\n`;
+}

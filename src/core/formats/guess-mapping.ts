@@ -1,0 +1,163 @@
+import { channels, findChannel, type ChannelDescription } from '../quantities/channels';
+import { findUnit, unitOf, type Dimension, type MeasurementUnit } from '../quantities/measurement-unit';
+import { meanOf } from '../traces/trace';
+import type { MappedColumn } from './column-mapping';
+import type { RawLog } from './raw-log';
+
+/** What was inferred about a column and should be said. */
+export type Inference = 'channel-from-words' | 'unit-assumed' | 'sign-turned' | 'read-as-absolute' | 'not-understood';
+
+export interface GuessedColumn {
+  readonly mapped: MappedColumn;
+  readonly inferred: readonly Inference[];
+}
+
+/** Words that speak for a channel; the more of them a header has, the likelier it is. */
+const words: Readonly<Record<string, readonly string[]>> = {
+  supply_vacuum: ['supply', 'vacuum', 'vac', 'booster', 'manifold', 'map', 'source'],
+  control_vacuum: ['control', 'test', 'port', 'vacuum', 'vac'],
+  reservoir_vacuum: ['reservoir', 'tank', 'vacuum', 'vac'],
+  input_pressure: ['input', 'inlet', 'in', 'master', 'pressure', 'p'],
+  output_pressure: ['output', 'outlet', 'out', 'wheel', 'slave', 'pressure', 'p'],
+  pedal_force: ['pedal', 'foot', 'force', 'load'],
+  rod_force: ['rod', 'push', 'force', 'load'],
+  pedal_travel: ['pedal', 'travel', 'stroke', 'position'],
+  rod_travel: ['rod', 'travel', 'stroke', 'position'],
+  stop_switch: ['stop', 'switch', 'lamp', 'light'],
+  engine_on: ['engine', 'running', 'ignition'],
+  pump_on: ['pump', 'motor', 'on'],
+};
+const timeWords = ['time', 't', 'timestamp', 'seconds', 'elapsed'];
+
+/** Units taken where a header names none, by dimension. */
+const assumedUnits: Partial<Record<Dimension, string>> = {
+  pressure: 'kPa',
+  force: 'N',
+  length: 'mm',
+  temperature: '°C',
+  ratio: '1',
+};
+
+interface HeaderParts {
+  readonly tokens: readonly string[];
+  readonly unit: MeasurementUnit | undefined;
+  readonly absolute: boolean;
+}
+
+const bracketed = /[[(]([^\])]*)[\])]/;
+
+/** A header's words, its unit and whether it says "absolute". */
+function partsOf(header: string): HeaderParts {
+  const [, inside] = bracketed.exec(header) ?? [];
+  const outside = header.replace(bracketed, ' ');
+  const spelled = (inside ?? '').replace(/\b(?:abs|absolute|vac|vacuum|gauge|rel)\b\.?/gi, '').trim();
+  const tokens = outside
+    .replace(/([a-z])([A-Z])/g, '$1 $2')
+    .toLowerCase()
+    .split(/[^a-z0-9/"°%]+/)
+    .filter(Boolean);
+  const last = tokens.at(-1);
+  const fromName = spelled === '' && last !== undefined && last.length > 1 ? findUnit(last) : undefined;
+  return {
+    tokens: fromName ? tokens.slice(0, -1) : tokens,
+    unit: spelled === '' ? fromName : findUnit(spelled),
+    absolute: /\babs(?:olute)?\b/i.test(header.replace(/_/g, ' ')),
+  };
+}
+
+function score(tokens: readonly string[], channel: string): number {
+  const own = words[channel] ?? channel.split('_');
+  return tokens.filter((token) => own.includes(token)).length;
+}
+
+/** Header that is the channel's own name, as in a bench log. */
+function exactChannel(header: string): ChannelDescription | undefined {
+  return findChannel(header.replace(bracketed, '').trim());
+}
+
+/** Identifies a log format: the same headers in the same order are understood the same way. */
+export function headerFingerprint(headers: readonly string[]): string {
+  return headers.map((header) => header.trim().toLowerCase()).join('|');
+}
+
+/** A vacuum column that starts about here, as a share of the atmosphere, is an absolute pressure. */
+const startsAtAtmosphere = 0.88;
+const fallsTo = 0.9;
+
+/**
+ * Guesses what the columns of a log are: channel and unit from the header's words, sign and reference of a vacuum from
+ * its figures. `wanted` are the channels the step would like, tried first; `ambient` is the local atmosphere (Pa).
+ */
+export function guessMapping(raw: RawLog, wanted: readonly string[], ambient: number): GuessedColumn[] {
+  const parts = raw.headers.map(partsOf);
+  const guesses: GuessedColumn[] = raw.headers.map(() => ({
+    mapped: { use: 'own' },
+    inferred: ['not-understood'],
+  }));
+  const timeAt = timeColumn(raw, parts);
+  if (timeAt >= 0)
+    guesses[timeAt] = {
+      mapped: { use: 'time', unit: parts[timeAt].unit?.dimension === 'time' ? parts[timeAt].unit.symbol : 's' },
+      inferred: parts[timeAt].unit ? [] : ['unit-assumed'],
+    };
+  const taken = new Set<string>();
+  const candidates = raw.headers.flatMap((header, at) => {
+    if (at === timeAt) return [];
+    const exact = exactChannel(header);
+    return channels.flatMap((channel) => {
+      const { unit, tokens } = parts[at];
+      if (unit && unit.dimension !== unitOf(channel.fileUnit).dimension) return [];
+      const points = exact?.id === channel.id ? 100 : score(tokens, channel.id);
+      return points > 0 ? [{ at, channel, points: points + (wanted.includes(channel.id) ? 0.5 : 0) }] : [];
+    });
+  });
+  for (const { at, channel, points } of candidates.sort((p, q) => q.points - p.points)) {
+    if (taken.has(channel.id) || guesses[at].mapped.use === 'channel') continue;
+    taken.add(channel.id);
+    guesses[at] = channelGuess(raw, at, { channel, parts: parts[at], exact: points >= 100, ambient });
+  }
+  return guesses;
+}
+
+/** The column named time, else the first that only rises. */
+function timeColumn(raw: RawLog, parts: readonly HeaderParts[]): number {
+  const named = parts.findIndex(({ tokens }) => tokens.length > 0 && timeWords.includes(tokens[0]));
+  if (named >= 0) return named;
+  return raw.columns.findIndex((column) => {
+    for (let i = 1; i < Math.min(column.length, 2000); i++) if (!(column[i] > column[i - 1])) return false;
+    return column.length > 2;
+  });
+}
+
+function channelGuess(
+  raw: RawLog,
+  at: number,
+  how: {
+    readonly channel: ChannelDescription;
+    readonly parts: HeaderParts;
+    readonly exact: boolean;
+    readonly ambient: number;
+  },
+): GuessedColumn {
+  const { channel, parts, exact, ambient } = how;
+  const inferred: Inference[] = exact ? [] : ['channel-from-words'];
+  const unit = parts.unit ?? unitOf(assumedUnits[channel.dimension] ?? channel.fileUnit);
+  if (!parts.unit && channel.dimension !== 'ratio') inferred.push('unit-assumed');
+  let sign: 1 | -1 = 1;
+  let absolute = false;
+  if (channel.reference === 'vacuum') {
+    const column = raw.columns[at];
+    const level = meanOf(column).mean * unit.factor;
+    const first = meanOf(column, 0, Math.max(1, Math.min(20, Math.floor(column.length / 20)))).mean * unit.factor;
+    let lowest = Infinity;
+    for (const value of column) if (value < lowest) lowest = value;
+    const looksAbsolute = first > startsAtAtmosphere * ambient && lowest * unit.factor < fallsTo * first;
+    absolute = parts.absolute || looksAbsolute;
+    if (absolute) inferred.push('read-as-absolute');
+    else if (level < 0) {
+      sign = -1;
+      inferred.push('sign-turned');
+    }
+  }
+  return { mapped: { use: 'channel', channel: channel.id, unit: unit.symbol, sign, absolute }, inferred };
+}

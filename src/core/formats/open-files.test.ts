@@ -1,0 +1,106 @@
+import { readFileSync } from 'node:fs';
+import { families, findFamily } from '../families';
+import { readProblemText } from '../wording/read-problem-text';
+import { readReadings } from './readings';
+import { contextAt, readSite } from './site-file';
+import { readUnitSheet, unitSheetJsonSchema, writeUnitSheet } from './unit-sheet';
+import { writePrediction } from './prediction';
+
+const family = findFamily('vacuum-remote')!;
+const sheetText = (spec: object, over: object = {}) =>
+  JSON.stringify({ ...writeUnitSheet(family.id, 'Unit', spec), ...over });
+const said = (result: { ok: boolean; problems?: readonly Parameters<typeof readProblemText>[0][] }) =>
+  result.ok ? '' : readProblemText(result.problems![0]);
+
+describe('unit sheet', () => {
+  it.each(families.map((each) => [each.id, each] as const))(
+    'the example of %s is valid and has a schema',
+    (_id, each) => {
+      expect(
+        readUnitSheet(JSON.stringify(writeUnitSheet(each.id, each.example.name, each.example.spec)), 'u.json').ok,
+      ).toBe(true);
+      expect(unitSheetJsonSchema(each)).toMatchObject({ properties: { family: { const: each.id } } });
+    },
+  );
+
+  it.each(families.map((each) => [each.id, each] as const))('the published schema of %s is not stale', (id, each) => {
+    const published: unknown = JSON.parse(readFileSync(`docs/schemas/${id}.schema.json`, 'utf8'));
+    expect(published).toEqual(JSON.parse(JSON.stringify(unitSheetJsonSchema(each))));
+  });
+
+  it('names file and field of what is wrong', () => {
+    const spec = family.example.spec as object;
+    expect(said(readUnitSheet(sheetText({ ...spec, slaveBoreMm: -3 }), 'u.json'))).toContain(
+      'u.json: field spec.slaveBoreMm',
+    );
+    expect(said(readUnitSheet(sheetText({ ...spec, slaveBore: 3 }), 'u.json'))).toContain('slaveBore');
+    expect(said(readUnitSheet(sheetText(spec, { family: 'teapot' }), 'u.json'))).toContain(
+      '"teapot" is not known; known: vacuum-remote',
+    );
+    expect(said(readUnitSheet('{', 'u.json'))).toContain('u.json: not valid JSON');
+    expect(said(readUnitSheet('[]', 'u.json'))).toContain('u.json');
+  });
+});
+
+describe('site file', () => {
+  it('takes everything as optional, and a station barometer over the altitude', () => {
+    const sheet = readUnitSheet(sheetText(family.example.spec as object), 'u.json');
+    if (!sheet.ok) throw new Error('the example is not valid');
+    const site = readSite('{"altitudeM":1420,"barometerKpa":84.1}', 's.json');
+    if (!site.ok) throw new Error('the site is not valid');
+    expect(contextAt(sheet.value, site.value, '2026-11-23').ambient.pressure).toBeCloseTo(84_100, 6);
+    expect(contextAt(sheet.value, {}, '2026-11-23').ambient.source).toBe('sea-level-assumed');
+  });
+
+  it('turns instruments into SI and refuses a unit that does not fit', () => {
+    const instrument = {
+      channel: 'supply_vacuum',
+      range: 30,
+      resolution: 0.5,
+      unit: 'inHg',
+      classPercent: 1,
+      classOf: 'full-scale',
+    };
+    const good = readSite(JSON.stringify({ instruments: [instrument] }), 's.json');
+    const bad = readSite(JSON.stringify({ instruments: [{ ...instrument, unit: 'mm' }] }), 's.json');
+    expect(good.ok).toBe(true);
+    expect(said(bad)).toContain('instruments.0.unit');
+  });
+});
+
+describe('readings table', () => {
+  it('takes typed values in any unit and findings', () => {
+    const result = readReadings(
+      'step,characteristic,finding,value,unit\nrelease,residual-output,,2,psi\nleak-look,,end-cap,dry,\n',
+      'r.csv',
+      family,
+    );
+    if (!result.ok) throw new Error(said(result));
+    expect(result.value.typed.get('release')?.get('residual-output')).toBeCloseTo(13789.514, 2);
+    expect(result.value.findings.get('leak-look')).toEqual({ 'end-cap': 'dry' });
+  });
+
+  it.each([
+    ['step,characteristic,value\nrelease,residual-output,lots\n', 'line 2, value'],
+    ['step,characteristic,value\nrelease,boost-ratio,2\n', 'line 2, characteristic'],
+    ['step,finding,value\nleak-look,elbow,dry\n', 'line 2, finding'],
+    ['step,finding,value\nleak-look,end-cap,soggy\n', 'line 2, value'],
+    ['step,characteristic\nrelease,residual-output\n', 'value'],
+  ])('names the place of what is wrong in %j', (text, place) => {
+    expect(said(readReadings(text, 'r.csv', family))).toContain(place);
+  });
+});
+
+describe('prediction', () => {
+  it('states the key points of the example at its rated vacuum', () => {
+    const sheet = readUnitSheet(sheetText(family.example.spec as object), 'u.json');
+    if (!sheet.ok) throw new Error('the example is not valid');
+    const prediction = writePrediction(family, contextAt(sheet.value, {}, '2026-11-23'), 60e3) as {
+      keyPoints: { id: string; inputKpa: number }[];
+      limits: { characteristic: string; high: number | null }[];
+    };
+    // p_k = p_1 + V/k = 350 + 60/0.042 kPa
+    expect(prediction.keyPoints.find((point) => point.id === 'run-out')?.inputKpa).toBeCloseTo(350 + 60 / 0.042, 3);
+    expect(prediction.limits.find((limit) => limit.characteristic === 'vacuum-loss')?.high).toBe(3.3);
+  });
+});

@@ -1,0 +1,56 @@
+import type { AnyFamily } from '../families/family';
+import type { StepContext } from '../families/step-context';
+import { noCorrections } from '../families/step-analysis';
+import { findChannel } from '../quantities/channels';
+import { characteristicUnits, openName } from '../quantities/characteristics';
+import { fromSi, unitOf } from '../quantities/measurement-unit';
+import { limitSourceText } from '../wording/check-text';
+
+const kilopascal = (si: number) => Number((si / 1e3).toPrecision(8));
+
+/** Name of an axis in the file and its figures: `inputKpa` of a pressure curve, `rodForceN` of an assist curve. */
+function axisOf(channel: string): { readonly name: string; readonly shown: (si: number) => number } {
+  const unit = unitOf(channel === 'time' ? 's' : (findChannel(channel)?.fileUnit ?? '1'));
+  const plain = channel.replace(/_pressure$/, '').replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase());
+  const suffix = unit.symbol.charAt(0).toUpperCase() + unit.symbol.slice(1).toLowerCase();
+  return { name: `${plain}${suffix}`, shown: (si) => Number(fromSi(si, unit).toPrecision(8)) };
+}
+
+/** Expected curve, key points and limits of a unit at a supply vacuum (Pa) at a site, as JSON data. */
+export function writePrediction(family: AnyFamily, context: StepContext<unknown>, vacuum: number): object {
+  const curve = family.expectedCurve(context.unit, vacuum, context);
+  const [input, output] = [family.curve.input, family.curve.output].map(axisOf);
+  const point = (at: { input: number; output: number }) => ({
+    [input.name]: input.shown(at.input),
+    [output.name]: output.shown(at.output),
+  });
+  const empty = { characteristics: [], events: [], notes: [], vacuum };
+  return {
+    format: 'hard-pedal/prediction',
+    version: 1,
+    family: family.id,
+    ambientKpa: kilopascal(context.ambient.pressure),
+    ambientSource: context.ambient.source,
+    [family.fedBy === 'vacuum' ? 'supplyVacuumKpa' : 'supplyPressureKpa']: kilopascal(vacuum),
+    apply: curve.apply.map(point),
+    wayBack: curve.wayBack.map(point),
+    keyPoints: curve.keyPoints.map(({ id, ...at }) => ({ id, ...point(at) })),
+    tolerancePercent: Number((curve.tolerance * 100).toPrecision(6)),
+    limits: family.steps.flatMap((step) => {
+      if (step.kind === 'look') return [];
+      return step.limits(empty, { ...context, corrections: noCorrections }).map((limit) => {
+        const unit = unitOf(characteristicUnits[limit.characteristic]);
+        const shown = (si: number | null) => (si === null ? null : Number((si / unit.factor).toPrecision(8)));
+        return {
+          step: step.id,
+          characteristic: openName(limit.characteristic),
+          unit: unit.symbol,
+          low: shown(limit.low),
+          high: shown(limit.high),
+          expected: shown(limit.expected),
+          source: limitSourceText(limit.source),
+        };
+      });
+    }),
+  };
+}

@@ -1,0 +1,183 @@
+import Papa from 'papaparse';
+import { readPlainRow } from './plain-row';
+import { readFailed, readOk, type Read } from './read-problem';
+
+const { ceil, max } = Math;
+
+/** A cell that should be a number and is not, or a row of the wrong width (column −1). */
+export interface BadCell {
+  /** Row of the columns (0 is the first data row that was kept), or where the next would have been. */
+  readonly row: number;
+  readonly line: number;
+  readonly column: number;
+  readonly text: string;
+}
+
+/** A log as plain numbers, one column a header, before anybody says what the columns are. */
+export interface RawLog {
+  readonly file: string;
+  readonly metadata: Readonly<Record<string, string>>;
+  readonly headers: readonly string[];
+  /** Line of the header in the file. */
+  readonly headerLine: number;
+  /** NaN is an empty cell or a bad one. */
+  readonly columns: readonly Float64Array[];
+  readonly rows: number;
+  /** Line of each row in the file, where blank or ragged lines make it other than its place. */
+  readonly lineOf: (row: number) => number;
+  /** Bad cells in file order; at most `mostBadCells` are listed, all are counted. */
+  readonly bad: readonly BadCell[];
+  readonly badCount: number;
+}
+
+export const mostBadCells = 5000;
+
+function metadataOf(text: string): { metadata: Record<string, string>; body: string; skipped: number } {
+  const metadata: Record<string, string> = {};
+  let at = 0;
+  let skipped = 0;
+  while (at < text.length) {
+    const end = text.indexOf('\n', at);
+    const line = text.slice(at, end < 0 ? text.length : end).replace(/\r$/, '');
+    if (line.startsWith('#')) {
+      const [, key, value] = /^#\s*([^:]+?)\s*:\s*(.*)$/.exec(line) ?? [];
+      if (key) metadata[key] = value.trim();
+    } else if (line.trim() !== '') break;
+    skipped++;
+    at = end < 0 ? text.length : end + 1;
+  }
+  return { metadata, body: text.slice(at), skipped };
+}
+
+function delimiterOf(header: string): string {
+  return [';', '\t', ','].find((mark) => header.includes(mark)) ?? ',';
+}
+
+/** Characters read between two words of progress. */
+const progressEvery = 1 << 20;
+
+const numberPattern = /^[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?$/;
+
+/** Number in a cell; NaN for an empty cell; undefined for anything that is not a number. */
+function cellNumber(cell: string, decimalComma: boolean): number | undefined {
+  const text = cell.trim();
+  if (text === '') return Number.NaN;
+  const plain = decimalComma ? text.replace(',', '.') : text;
+  return numberPattern.test(plain) ? Number(plain) : undefined;
+}
+
+/** Columns that grow as rows come in. */
+function growingColumns(width: number, capacity: number) {
+  let data = Array.from({ length: width }, () => new Float64Array(capacity));
+  let room = capacity;
+  return {
+    get: () => data,
+    makeRoom(rows: number) {
+      if (rows < room) return;
+      room *= 2;
+      data = data.map((column) => {
+        const larger = new Float64Array(room);
+        larger.set(column);
+        return larger;
+      });
+    },
+  };
+}
+
+/**
+ * Reads a CSV (RFC 4180; comma, semicolon or tab; decimal point or comma; leading `# key: value` lines) as numbers.
+ * Nothing is dropped in silence: cells that are no numbers and rows of another width are listed with their lines.
+ * `progress` is told the share that has been read.
+ */
+export function readRawLog(text: string, file: string, progress?: (share: number) => void): Read<RawLog> {
+  if (text.includes('\u0000') || text.includes('\uFFFD')) return readFailed({ code: 'not-text', file });
+  const { metadata, body, skipped } = metadataOf(text.replace(/^\uFEFF/, ''));
+  if (body.trim() === '') return readFailed({ code: 'empty-file', file });
+  const headerEnd = body.indexOf('\n') < 0 ? body.length : body.indexOf('\n');
+  const headerText = body.slice(0, headerEnd).replace(/\r$/, '');
+  const delimiter = delimiterOf(headerText);
+  const headers = Papa.parse<string[]>(headerText, { delimiter }).data[0];
+  return readOk({
+    file,
+    metadata,
+    headers,
+    headerLine: skipped + 1,
+    ...readRows(body.slice(headerEnd + 1), { width: headers.length, delimiter, firstLine: skipped + 2, progress }),
+  });
+}
+
+interface RowReading {
+  readonly width: number;
+  readonly delimiter: string;
+  readonly firstLine: number;
+  readonly progress?: (share: number) => void;
+}
+
+function readRows(text: string, how: RowReading): Omit<RawLog, 'file' | 'metadata' | 'headers' | 'headerLine'> {
+  const { width, delimiter, firstLine, progress } = how;
+  const quoted = text.includes('"');
+  const decimalComma = delimiter !== ',';
+  // Rows of a log are about equally long: room for all of them at once, grown only where that guess was short.
+  const firstRow = text.indexOf('\n') + 1 || text.length + 1;
+  const growing = growingColumns(width, max(16, ceil((1.1 * text.length) / firstRow)));
+  const bad: BadCell[] = [];
+  let badCount = 0;
+  /** Rows from which the lines run further ahead of the rows, with how far. */
+  const skips: { readonly row: number; readonly skipped: number }[] = [];
+  let rows = 0;
+  let line = firstLine - 1;
+  const note = (column: number, cell: string) => {
+    badCount++;
+    if (bad.length < mostBadCells) bad.push({ row: rows, line, column, text: cell });
+  };
+  const skipLine = () => skips.push({ row: rows, skipped: (skips.at(-1)?.skipped ?? 0) + 1 });
+  const take = (cells: string[]): void => {
+    line++;
+    if (cells.length === 1 && cells[0].trim() === '') return void skipLine();
+    if (cells.length !== width) {
+      note(-1, String(cells.length));
+      return void skipLine();
+    }
+    growing.makeRoom(rows);
+    const data = growing.get();
+    for (let c = 0; c < width; c++) {
+      const cell = cells[c];
+      // The usual cell is a plain figure; only what is odd is looked at closely.
+      const plain = +cell;
+      const value = plain !== 0 && plain - plain === 0 ? plain : cellNumber(cell, decimalComma);
+      if (value === undefined) note(c, cell.trim());
+      data[c][rows] = value ?? Number.NaN;
+    }
+    rows++;
+  };
+  if (quoted) Papa.parse<string[]>(text, { delimiter }).data.forEach(take);
+  else readUnquoted();
+  progress?.(1);
+  const lineOf = (row: number) => {
+    const ahead = skips.filter((skip) => skip.row <= row).at(-1)?.skipped ?? 0;
+    return firstLine + row + ahead;
+  };
+  return { columns: growing.get().map((column) => column.slice(0, rows)), rows, lineOf, bad, badCount };
+
+  /** Without quotes a line is a row and a row its cells: plain figures are read as they come, the rest looked at closely. */
+  function readUnquoted(): void {
+    const marks = { delimiter: delimiter.charCodeAt(0), decimalComma };
+    let told = 0;
+    for (let at = 0; at < text.length;) {
+      growing.makeRoom(rows);
+      const next = readPlainRow(text, at, marks, growing.get(), rows);
+      if (next > 0) {
+        line++;
+        rows++;
+        at = next;
+      } else {
+        const end = text.indexOf('\n', at);
+        take(text.slice(at, end < 0 ? text.length : end).split(delimiter));
+        at = end < 0 ? text.length : end + 1;
+      }
+      if (at - told < progressEvery) continue;
+      told = at;
+      progress?.(at / text.length);
+    }
+  }
+}

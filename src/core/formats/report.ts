@@ -1,0 +1,67 @@
+import { z } from 'zod';
+
+const word = z.enum(['pass', 'fail', 'undecided', 'recorded', 'not-run', 'incomplete']);
+const points = z.array(z.tuple([z.number(), z.number()]));
+
+/** A release as it was issued: every figure already in the units it was issued in, so that it prints the same for ever. */
+export const reportSchema = z.object({
+  format: z.literal('hard-pedal/report'),
+  version: z.literal(1),
+  methodVersion: z.number(),
+  kind: z.enum(['released', 'findings-only']),
+  shop: z.string(),
+  job: z.object({
+    number: z.number(),
+    serial: z.string(),
+    unit: z.string(),
+    family: z.string(),
+    vehicle: z.string(),
+    complaint: z.string(),
+    bookedAt: z.string(),
+    fluid: z.string(),
+  }),
+  issuedAt: z.string(),
+  issuedBy: z.string(),
+  verdict: word,
+  /** Where an inquiry ended, with what to do about it. */
+  conclusion: z.object({ title: z.string(), advice: z.string() }).nullable().default(null),
+  policy: z.string(),
+  air: z.array(z.string()),
+  /** Set wherever a reading came from the stand-in rig. */
+  standIn: z.boolean(),
+  instruments: z.array(
+    z.object({ name: z.string(), accuracy: z.string(), calibration: z.string(), overdue: z.boolean() }),
+  ),
+  steps: z.array(
+    z.object({
+      title: z.string(),
+      verdict: word,
+      who: z.string(),
+      when: z.string(),
+      source: z.string(),
+      rows: z.array(
+        z.object({ name: z.string(), reading: z.string(), limit: z.string(), limitSource: z.string(), verdict: word }),
+      ),
+      notes: z.array(z.string()),
+    }),
+  ),
+  curve: z
+    .object({
+      // Releases issued before other families had a curve name neither curve nor axes.
+      title: z.string().default('Boost curve'),
+      /** Axis titles with unit and reference. */
+      input: z.string().default('Input'),
+      output: z.string().default('Output'),
+      vacuum: z.string(),
+      low: points,
+      high: points,
+      apply: points,
+      wayBack: points,
+      marks: z.array(z.object({ title: z.string(), at: z.tuple([z.number(), z.number()]) })),
+    })
+    .nullable(),
+  cautions: z.array(z.string()),
+  acknowledged: z.array(z.string()),
+});
+
+export type Report = z.infer<typeof reportSchema>;

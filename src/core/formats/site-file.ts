@@ -1,0 +1,112 @@
+import { z } from 'zod';
+import { defaultWorkshopLimits, defaultWorkshopSchools } from '../families/common/default-limits';
+import { noCorrections } from '../families/step-analysis';
+import type { PlanId, StepContext } from '../families/step-context';
+import { instrumentsByChannel } from '../instruments/default-instruments';
+import type { Instrument } from '../instruments/instrument';
+import { channels, findChannel } from '../quantities/channels';
+import { findUnit, toSi, unitOf } from '../quantities/measurement-unit';
+import { ambientFrom } from '../quantities/standard-atmosphere';
+import { readFailed, readOk, type Read } from './read-problem';
+import { fieldProblems, parseJson, type UnitSheet } from './unit-sheet';
+
+const isoDate = z.iso.date();
+
+const instrumentSchema = z
+  .strictObject({
+    channel: z.string().refine((id) => findChannel(id) !== undefined, {
+      error: `must be one of ${channels.map((each) => each.id).join(', ')}`,
+    }),
+    name: z.string().max(120).optional(),
+    range: z.number().positive(),
+    resolution: z.number().min(0),
+    unit: z.string(),
+    classPercent: z.number().min(0).max(50),
+    classOf: z.enum(['full-scale', 'reading']),
+    calibratedOn: isoDate.optional(),
+    dueOn: isoDate.optional(),
+  })
+  .superRefine((instrument, context) => {
+    const unit = findUnit(instrument.unit);
+    const needed = findChannel(instrument.channel)?.dimension;
+    if (!unit || unit.dimension !== needed)
+      context.addIssue({
+        code: 'custom',
+        path: ['unit'],
+        message: `"${instrument.unit}" does not fit ${instrument.channel}`,
+      });
+  });
+
+/** Site file: everything optional; pressures kPa, a station barometer wins over the altitude. */
+export const siteSchema = z.strictObject({
+  altitudeM: z.number().min(-500).max(9000).optional(),
+  barometerKpa: z.number().min(30).max(110).optional(),
+  airTemperatureC: z.number().min(-60).max(70).optional(),
+  benchVolumeCm3: z.number().min(0).max(1e6).optional(),
+  /** Where practitioners disagree, the school the workshop follows. */
+  schools: z
+    .strictObject({
+      leastVacuum: z.enum(['both', 'sixteen', 'eighteen']).default(defaultWorkshopSchools.leastVacuum),
+      exhaust: z.enum(['count', 'two-alike']).default(defaultWorkshopSchools.exhaust),
+    })
+    .optional(),
+  instruments: z.array(instrumentSchema).optional(),
+});
+
+export type Site = z.infer<typeof siteSchema>;
+export type SiteInstrument = z.infer<typeof instrumentSchema>;
+
+/** Reads a site file from JSON text. */
+export function readSite(text: string, file: string): Read<Site> {
+  const json = parseJson(text, file);
+  if (!json.ok) return json;
+  const parsed = siteSchema.safeParse(json.value);
+  return parsed.success ? readOk(parsed.data) : readFailed(...fieldProblems(file, parsed.error));
+}
+
+/** An instrument in SI. */
+export function instrumentFromSite(given: SiteInstrument): Instrument {
+  const { factor } = unitOf(given.unit);
+  return {
+    channel: given.channel,
+    name: given.name ?? `${given.channel}, ${given.range} ${given.unit}`,
+    range: given.range * factor,
+    resolution: given.resolution * factor,
+    classFraction: given.classPercent / 100,
+    classOf: given.classOf,
+    calibratedOn: given.calibratedOn ?? null,
+    dueOn: given.dueOn ?? null,
+  };
+}
+
+/** Air temperature assumed where nobody measured it, °C. */
+const assumedAirTemperature = 20;
+
+/** Air temperature (K) at a site; assumed where nobody measured it. */
+export function airTemperatureOf(site: Site): number {
+  return toSi(site.airTemperatureC ?? assumedAirTemperature, unitOf('°C'));
+}
+
+/** Context for the steps of a unit at a site on a date (ISO). */
+export function contextAt(
+  sheet: UnitSheet,
+  site: Site,
+  date: string,
+  plan: PlanId = sheet.family.plans[0].id,
+): StepContext<unknown> {
+  return {
+    unit: sheet.unit,
+    ambient: ambientFrom({
+      altitude: site.altitudeM,
+      barometer: site.barometerKpa === undefined ? undefined : site.barometerKpa * 1e3,
+    }),
+    airTemperature: airTemperatureOf(site),
+    benchVolume: site.benchVolumeCm3 === undefined ? null : site.benchVolumeCm3 * 1e-6,
+    instruments: instrumentsByChannel((site.instruments ?? []).map(instrumentFromSite)),
+    date,
+    corrections: noCorrections,
+    workshopLimits: defaultWorkshopLimits,
+    schools: site.schools ?? defaultWorkshopSchools,
+    plan,
+  };
+}

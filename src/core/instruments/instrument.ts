@@ -1,0 +1,29 @@
+/** One measuring channel of a bench: a gauge with its range, class, resolution and calibration. SI. */
+export interface Instrument {
+  readonly channel: string;
+  /** Name the shop knows it by, for the report. */
+  readonly name: string;
+  /** Full scale, SI. */
+  readonly range: number;
+  /** Smallest division one can honestly tell apart, SI, full width. */
+  readonly resolution: number;
+  /** Class error as a fraction of what `classOf` says. */
+  readonly classFraction: number;
+  readonly classOf: 'full-scale' | 'reading';
+  /** ISO dates. */
+  readonly calibratedOn: string | null;
+  readonly dueOn: string | null;
+}
+
+export type CalibrationState =
+  | { readonly kind: 'in-date'; readonly dueOn: string }
+  | { readonly kind: 'overdue'; readonly dueOn: string }
+  | { readonly kind: 'unknown' };
+
+/** Calibration state on `date` (ISO date). An unknown due date is said, not punished. */
+export function calibrationState(instrument: Instrument, date: string): CalibrationState {
+  if (instrument.dueOn === null) return { kind: 'unknown' };
+  return instrument.dueOn.slice(0, 10) < date.slice(0, 10)
+    ? { kind: 'overdue', dueOn: instrument.dueOn }
+    : { kind: 'in-date', dueOn: instrument.dueOn };
+}

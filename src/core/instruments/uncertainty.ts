@@ -1,0 +1,116 @@
+import { calibrationState, type Instrument } from './instrument';
+
+/** Where a standard uncertainty comes from. */
+export type UncertaintySource =
+  | 'fit'
+  | 'noise'
+  | 'resolution'
+  | 'gauge-zero'
+  | 'gauge-gain'
+  | 'gauge-linearity'
+  | 'pair-gain'
+  | 'pair-offset'
+  | 'timing'
+  | 'counting'
+  | 'force-match'
+  | 'volume'
+  /** Of the gas, from the shell's or the air's. */
+  | 'temperature'
+  /** Heat that the gas has exchanged with its shell. */
+  | 'gas-heat';
+
+export interface UncertaintyComponent {
+  readonly source: UncertaintySource;
+  /** Standard uncertainty (one sigma) in the unit of the value, SI. */
+  readonly standard: number;
+  /** Random parts shrink with repeats; systematic parts do not. */
+  readonly random: boolean;
+}
+
+/** A value with everything its uncertainty is made of, SI. */
+export interface Estimate {
+  readonly value: number;
+  readonly components: readonly UncertaintyComponent[];
+}
+
+/** Coverage factor: U = 2u, about 95 % (JCGM 100:2008, 6.3.3). */
+export const coverageFactor = 2;
+
+/** One systematic part. */
+export function systematic(source: UncertaintySource, standard: number): UncertaintyComponent {
+  return { source, standard: Math.abs(standard), random: false };
+}
+
+/** One random part. */
+export function random(source: UncertaintySource, standard: number): UncertaintyComponent {
+  return { source, standard: Math.abs(standard), random: true };
+}
+
+/** Expanded uncertainty U = 2·√Σu² of independent components (JCGM 100:2008, 5.1.2), SI. */
+export function expandedUncertainty(estimate: Estimate): number {
+  return coverageFactor * Math.sqrt(estimate.components.reduce((sum, part) => sum + part.standard ** 2, 0));
+}
+
+/** Expanded uncertainty of the random parts alone, SI. */
+export function randomUncertainty(estimate: Estimate): number {
+  return expandedUncertainty({ value: estimate.value, components: estimate.components.filter((part) => part.random) });
+}
+
+/** Class error `a` (SI) of an instrument at `reading` (SI) on `date`; an overdue calibration doubles it. */
+export function classError(instrument: Instrument, reading: number, date: string): number {
+  const overdue = calibrationState(instrument, date).kind === 'overdue' ? 2 : 1;
+  const base = instrument.classOf === 'full-scale' ? instrument.range : Math.abs(reading);
+  return instrument.classFraction * base * overdue;
+}
+
+/** A third of the variance of a rectangular error of half-width `a`: (a/√3)²/3 = (a/3)². */
+function thirdOf(a: number): number {
+  return a / 3;
+}
+
+/** Uncertainty of one reading of one instrument, SI: zero, gain, linearity and resolution. */
+export function readingComponents(instrument: Instrument, reading: number, date: string): UncertaintyComponent[] {
+  const a = classError(instrument, reading, date);
+  const resolution = random('resolution', instrument.resolution / Math.sqrt(12));
+  if (instrument.classOf === 'reading') return [systematic('gauge-gain', a / Math.sqrt(3)), resolution];
+  return [
+    systematic('gauge-zero', thirdOf(a)),
+    systematic('gauge-gain', thirdOf(a) * (Math.abs(reading) / instrument.range)),
+    systematic('gauge-linearity', thirdOf(a)),
+    resolution,
+  ];
+}
+
+/**
+ * Uncertainty of the difference `to − from` of two readings of one instrument, SI, without resolution:
+ * the zero part cancels, the gain part scales with the difference over the range, and so does the
+ * linearity part for readings less than a fifth of the range apart; beyond that it counts in full for each.
+ */
+export function differenceComponents(
+  instrument: Instrument,
+  from: number,
+  to: number,
+  date: string,
+): UncertaintyComponent[] {
+  const difference = Math.abs(to - from);
+  if (instrument.classOf === 'reading') {
+    const a = classError(instrument, difference, date);
+    return [systematic('gauge-gain', a / Math.sqrt(3))];
+  }
+  const part = thirdOf(classError(instrument, to, date));
+  const fraction = difference / instrument.range;
+  return [
+    systematic('gauge-gain', part * fraction),
+    systematic('gauge-linearity', fraction < 0.2 ? part * fraction : part * Math.SQRT2),
+  ];
+}
+
+/** Resolution part of a difference of two readings, SI: √2·r/√12. */
+export function differenceResolution(instrument: Instrument): UncertaintyComponent {
+  return random('resolution', (Math.SQRT2 * instrument.resolution) / Math.sqrt(12));
+}
+
+/** Multiplies every component, as when a value is scaled. */
+export function scaleComponents(components: readonly UncertaintyComponent[], factor: number): UncertaintyComponent[] {
+  return components.map((part) => ({ ...part, standard: part.standard * Math.abs(factor) }));
+}

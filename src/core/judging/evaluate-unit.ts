@@ -1,0 +1,141 @@
+import type { AnyFamily } from '../families/family';
+import type { Characteristic, Corrections, StepAnalysis } from '../families/step-analysis';
+import type { StepContext } from '../families/step-context';
+import type { MeasuredStep, StepDefinition, TypedStep } from '../families/step-definition';
+import type { TypedValues } from '../families/typed-entry';
+import { entryOf } from '../families/common/characteristic-entry';
+import { analysisFromTyped } from '../families/common/typed-values';
+import type { CharacteristicId } from '../quantities/characteristics';
+import type { Trace } from '../traces/trace';
+import { combineRepeats } from './combine-repeats';
+import { judgeStep, lookVerdict, stepVerdict, unitVerdict, type Check, type LookFindings } from './judge-step';
+import type { DecisionPolicy, StepVerdict, UnitVerdict } from './verdict';
+
+/** Changes when an analysis or a decision changes, so that a stored result can be told from a new one. */
+export const methodVersion = 1;
+
+/** What a step was given: traces of a measured step in the order they were run, or findings of a look. */
+export type StepEvidence =
+  | {
+      readonly kind: 'traces';
+      readonly step: string;
+      readonly traces: readonly Trace[];
+      /** Air, instruments and date they were recorded with, where these differ from the unit's context. */
+      readonly setting?: Partial<RunSetting>;
+    }
+  | { readonly kind: 'typed'; readonly step: string; readonly values: ReadonlyMap<CharacteristicId, number> }
+  /** Traces and dial readings of one step in the order they were taken. */
+  | {
+      readonly kind: 'mixed';
+      readonly step: string;
+      readonly given: readonly Given[];
+      readonly setting?: Partial<RunSetting>;
+    }
+  | { readonly kind: 'findings'; readonly step: string; readonly findings: LookFindings };
+
+/** What one time of doing a step gave: a trace, or dial readings by the fields of the step's entry, SI. */
+export type Given = { readonly trace: Trace } | { readonly readings: TypedValues };
+
+/** What may differ from run to run. */
+export type RunSetting = Pick<
+  StepContext<unknown>,
+  'ambient' | 'airTemperature' | 'benchVolume' | 'instruments' | 'date'
+>;
+
+export interface StepEvaluation {
+  readonly step: string;
+  readonly verdict: StepVerdict;
+  readonly optional: boolean;
+  readonly characteristics: readonly Characteristic[];
+  readonly checks: readonly Check[];
+  /** One analysis per repeat, in order. */
+  readonly analyses: readonly StepAnalysis[];
+  readonly findings: LookFindings | null;
+}
+
+export interface UnitEvaluation {
+  readonly verdict: UnitVerdict;
+  readonly steps: readonly StepEvaluation[];
+  readonly corrections: Corrections;
+}
+
+/** A step that yields characteristics, from a trace or from what was typed. */
+export type JudgedStep = MeasuredStep<unknown> | TypedStep<unknown>;
+
+/** A step's analysis from a trace, or from dial readings by the fields of its entry. */
+export function analysisOf(step: JudgedStep, given: Given, context: StepContext<unknown>): StepAnalysis {
+  if ('readings' in given) return entryOf(step).analyse(given.readings, context);
+  if (step.kind === 'typed') throw new Error(`${step.id} is typed and has no trace`);
+  return step.analyse(given.trace, context);
+}
+
+const notRun = (step: StepDefinition<unknown>): StepEvaluation => ({
+  step: step.id,
+  verdict: 'not-run',
+  optional: step.optional,
+  characteristics: [],
+  checks: [],
+  analyses: [],
+  findings: null,
+});
+
+/** Judges the analyses of a measured step: repeats combined, every limit checked. */
+export function evaluateMeasured(
+  step: JudgedStep,
+  analyses: readonly StepAnalysis[],
+  context: StepContext<unknown>,
+  policy: DecisionPolicy,
+): StepEvaluation {
+  const judged = step.repeats === 'last' ? analyses.slice(-1) : analyses;
+  const characteristics = combineRepeats(judged.map((analysis) => analysis.characteristics));
+  const combined = { ...analyses[analyses.length - 1], characteristics };
+  const checks = judgeStep(characteristics, step.limits(combined, context), policy);
+  // A step whose characteristics are all absent has shown nothing, whatever limits it could form.
+  const empty = characteristics.every((each) => each.kind === 'absent');
+  const verdict = empty ? 'undecided' : stepVerdict(checks);
+  return { step: step.id, verdict, optional: step.optional, characteristics, checks, analyses, findings: null };
+}
+
+function analysesOf(step: JudgedStep, given: StepEvidence, context: StepContext<unknown>): StepAnalysis[] {
+  switch (given.kind) {
+    case 'traces':
+      return step.kind === 'measured' ? given.traces.map((trace) => step.analyse(trace, context)) : [];
+    case 'typed':
+      return [analysisFromTyped(step, given.values, context)];
+    case 'mixed':
+      return given.given.map((one) => analysisOf(step, one, context));
+    case 'findings':
+      return [];
+  }
+}
+
+/**
+ * Evaluates a unit on a plan. Steps are taken in the plan's order, so that what one finds out about the
+ * bench (the pair's error) corrects those after it, whatever order they were handed in.
+ */
+export function evaluateUnit(
+  family: AnyFamily,
+  planSteps: readonly string[],
+  evidence: readonly StepEvidence[],
+  how: { readonly context: StepContext<unknown>; readonly policy: DecisionPolicy },
+): UnitEvaluation {
+  let corrections = how.context.corrections;
+  const steps = planSteps.map((id): StepEvaluation => {
+    const step: StepDefinition<unknown> | undefined = family.steps.find((each) => each.id === id);
+    if (!step) throw new Error(`${family.id} has no step ${id}`);
+    const given = evidence.find((each) => each.step === id);
+    if (!given) return notRun(step);
+    if (step.kind === 'look') {
+      const findings = given.kind === 'findings' ? given.findings : {};
+      return { ...notRun(step), verdict: lookVerdict(step, findings), findings };
+    }
+    const setting = given.kind === 'traces' || given.kind === 'mixed' ? given.setting : undefined;
+    const context = { ...how.context, ...setting, corrections };
+    const analyses = analysesOf(step, given, context);
+    if (analyses.length === 0) return notRun(step);
+    const result = evaluateMeasured(step, analyses, context, how.policy);
+    for (const analysis of result.analyses) corrections = { ...corrections, ...analysis.corrections };
+    return result;
+  });
+  return { verdict: unitVerdict(steps), steps, corrections };
+}

@@ -1,0 +1,132 @@
+import fc from 'fast-check';
+import { findFamily } from '../families';
+import type { LookStep } from '../families/look-step';
+import type { Characteristic } from '../families/step-analysis';
+import type { Estimate } from '../instruments/uncertainty';
+import { combineRepeats } from './combine-repeats';
+import { decide } from './decide';
+import { judgeStep, lookVerdict, stepVerdict, unitVerdict } from './judge-step';
+
+const estimate = (value: number, u: number): Estimate => ({
+  value,
+  components: [{ source: 'noise', standard: u / 2, random: true }],
+});
+const upTo = (high: number) => ({ low: null, high, standard: 0 });
+
+describe('guarded decision', () => {
+  it('passes and fails only with the whole of ± U on one side', () => {
+    expect(decide(estimate(8, 1), upTo(10), 'guarded').kind).toBe('pass');
+    expect(decide(estimate(12, 1), upTo(10), 'guarded')).toEqual({ kind: 'fail', side: 'high' });
+    expect(decide(estimate(9.5, 1), upTo(10), 'guarded').kind).toBe('undecided');
+    expect(decide(estimate(3, 1), { low: 5, high: 10, standard: 0 }, 'guarded')).toEqual({ kind: 'fail', side: 'low' });
+  });
+
+  it('simple acceptance looks at the reading alone', () => {
+    expect(decide(estimate(9.5, 1), upTo(10), 'simple').kind).toBe('pass');
+  });
+
+  it('counts the uncertainty of the limit itself', () => {
+    expect(decide(estimate(8.9, 1), upTo(10), 'guarded').kind).toBe('pass');
+    expect(decide(estimate(8.9, 1), { ...upTo(10), standard: 0.5 }, 'guarded').kind).toBe('undecided');
+  });
+
+  it('a better gauge never turns a decided verdict round', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 20, noNaN: true }),
+        fc.double({ min: 0.01, max: 5, noNaN: true }),
+        (value, u) => {
+          const first = decide(estimate(value, u), upTo(10), 'guarded').kind;
+          fc.pre(first !== 'undecided');
+          expect(decide(estimate(value, u / 3), upTo(10), 'guarded').kind).toBe(first);
+        },
+      ),
+    );
+  });
+
+  it('says how many repeats would decide, and that many do', () => {
+    const undecided = decide(estimate(9.5, 1), upTo(10), 'guarded');
+    if (undecided.kind !== 'undecided') throw new Error('expected undecided');
+    const [remedy] = undecided.remedies;
+    if (remedy.kind !== 'repeats') throw new Error('expected repeats');
+    const repeats = Array.from({ length: remedy.count }, (): Characteristic[] => [
+      { kind: 'measured', id: 'boost-ratio', estimate: estimate(9.5, 1) },
+    ]);
+    const [combined] = combineRepeats(repeats);
+    expect(combined.kind === 'measured' && decide(combined.estimate, upTo(10), 'guarded').kind).toBe('pass');
+  });
+
+  it('asks for a better gauge where repeats cannot help', () => {
+    const systematic: Estimate = { value: 9.5, components: [{ source: 'gauge-gain', standard: 0.5, random: false }] };
+    const undecided = decide(systematic, upTo(10), 'guarded');
+    expect(undecided).toEqual({ kind: 'undecided', remedies: [{ kind: 'better-gauge', factor: 2 }] });
+  });
+});
+
+describe('repeats', () => {
+  it('average the value, shrink the random part and keep the systematic one', () => {
+    const repeat = (value: number): Characteristic[] => [
+      {
+        kind: 'measured',
+        id: 'boost-slope',
+        estimate: {
+          value,
+          components: [
+            { source: 'fit', standard: 0.2, random: true },
+            { source: 'pair-gain', standard: 0.1, random: false },
+          ],
+        },
+      },
+    ];
+    const [combined] = combineRepeats([repeat(3), repeat(3.2), repeat(3.1), repeat(3.1)]);
+    if (combined.kind !== 'measured') throw new Error('expected a value');
+    expect(combined.estimate.value).toBeCloseTo(3.1, 12);
+    expect(combined.estimate.components.map((part) => part.standard)).toEqual([0.1, expect.closeTo(0.1, 12)]);
+  });
+});
+
+describe('verdict of a step and a unit', () => {
+  const bound: Characteristic = {
+    kind: 'beyond',
+    id: 'switch-close-pressure',
+    side: 'above',
+    bound: estimate(1000, 10),
+    problem: { code: 'switch-never-closed', peak: 1000 },
+  };
+  const limit = (high: number) => ({
+    characteristic: 'switch-close-pressure' as const,
+    low: null,
+    high,
+    expected: null,
+    standard: 0,
+    source: { kind: 'workshop' as const, key: 'switchCloseMax' as const },
+  });
+
+  it('a bound beyond the limit fails, a bound short of it decides nothing', () => {
+    expect(stepVerdict(judgeStep([bound], [limit(800)], 'guarded'))).toBe('fail');
+    expect(stepVerdict(judgeStep([bound], [limit(1200)], 'guarded'))).toBe('undecided');
+  });
+
+  it('a step without limits is recorded', () => {
+    expect(stepVerdict([])).toBe('recorded');
+  });
+
+  it('a look counts once every point has a finding, and one unfit point fails it', () => {
+    const look = findFamily('vacuum-remote')?.steps.find((step) => step.id === 'leak-look') as LookStep;
+    const dry = Object.fromEntries(look.points.map((point) => [point.id, 'dry']));
+    expect(lookVerdict(look, dry)).toBe('recorded');
+    expect(lookVerdict(look, { ...dry, 'end-cap': 'dripping' })).toBe('fail');
+    expect(lookVerdict(look, { 'end-cap': 'dry' })).toBe('not-run');
+  });
+
+  it('fail comes before incomplete, incomplete before undecided', () => {
+    const step = (verdict: 'pass' | 'fail' | 'undecided' | 'recorded' | 'not-run', optional = false) => ({
+      verdict,
+      optional,
+    });
+    expect(unitVerdict([step('fail'), step('not-run')])).toBe('fail');
+    expect(unitVerdict([step('undecided'), step('not-run')])).toBe('incomplete');
+    expect(unitVerdict([step('undecided'), step('not-run', true)])).toBe('undecided');
+    expect(unitVerdict([step('pass'), step('recorded')])).toBe('pass');
+  });
+});

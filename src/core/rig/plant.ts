@@ -1,0 +1,33 @@
+import type { ActiveFault } from '../families/family';
+import type { BenchControls } from '../families/guide-phase';
+
+/** Where the unit stands before a step: without vacuum or under it, without stored pressure or charged and settled. */
+export type StartState = 'vented' | 'evacuated' | 'empty' | 'charged';
+
+/** What surrounds a unit on the stand-in bench, SI. */
+export interface PlantConditions {
+  /** Local atmosphere, Pa absolute. */
+  readonly ambient: number;
+  /** K */
+  readonly temperature: number;
+  /** Vacuum that the source holds, Pa below the atmosphere. */
+  readonly supplyVacuum: number;
+  /** Hoses, tee and gauges, m3. */
+  readonly benchVolume: number;
+  readonly faults: readonly ActiveFault[];
+  readonly startsFrom: StartState;
+}
+
+/** The physics of one unit on the bench, advanced in small steps. */
+export interface Plant {
+  readonly channels: readonly string[];
+  /** Largest integration step, s. */
+  readonly largestStep: number;
+  /** Advances by `dt` seconds under the given controls. */
+  advance(dt: number, controls: BenchControls): void;
+  /** Writes the true values, SI, in the order of `channels`. */
+  read(out: Float64Array): void;
+  /** State as plain numbers; `restore` puts it back. */
+  snapshot(): number[];
+  restore(state: readonly number[]): void;
+}

@@ -1,0 +1,102 @@
+import { families } from '../families';
+import type { MeasuredStep } from '../families/step-definition';
+import { contextAt } from '../formats/site-file';
+import { checkSpec } from '../formats/unit-sheet';
+import { concatTraces } from '../traces/trace';
+import { advanceGuide, guideDone, guideStart, restControls } from './guide';
+import { randomSource } from './random';
+import { rigForStep, simulateStep } from './run-step';
+import { drawGaugeErrors, readGauge } from './stand-in-gauge';
+
+const [family] = families;
+const checked = checkSpec(family, 'study', family.example.spec, 'study');
+if (!checked.ok) throw new Error('the example sheet is not valid');
+const context = contextAt(checked.value, { altitudeM: 1420, benchVolumeCm3: 600 }, '2026-11-23');
+const step = family.steps.find((each) => each.id === 'stop-lamp-switch') as MeasuredStep<unknown>;
+const setting = { faults: [], benchSeed: 2, runSeed: 3 };
+
+describe('random source', () => {
+  it('draws normal deviates', () => {
+    const source = randomSource(5);
+    const values = Array.from({ length: 20_000 }, () => source.normal());
+    const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
+    const variance = values.reduce((sum, value) => sum + value * value, 0) / values.length;
+    expect(Math.abs(mean)).toBeLessThan(0.03);
+    expect(variance).toBeCloseTo(1, 1);
+  });
+});
+
+describe('stand-in gauge', () => {
+  const gauge = {
+    channel: 'input_pressure',
+    name: '',
+    range: 16e6,
+    resolution: 1000,
+    classFraction: 0.01,
+    classOf: 'full-scale' as const,
+    calibratedOn: null,
+    dueOn: null,
+  };
+
+  it('quantises, clips at its range, and errs as its class says', () => {
+    const silent = { zero: 0, gain: 0, bow: 0, noise: 0, lag: 0 };
+    expect(readGauge(1_234_567, gauge, silent, randomSource(1))).toBe(1_235_000);
+    expect(readGauge(20e6, gauge, silent, randomSource(1))).toBe(16e6);
+    const zeros = Array.from({ length: 2000 }, (_, seed) => drawGaugeErrors(gauge, seed + 1, 0).zero);
+    const rms = Math.sqrt(zeros.reduce((sum, value) => sum + value * value, 0) / zeros.length);
+    expect(rms / ((0.01 * 16e6) / 3)).toBeCloseTo(1, 1);
+  });
+});
+
+describe('stand-in rig', () => {
+  it('does the same again from the same seed, and something else from another', () => {
+    const first = simulateStep(family, step, context, setting);
+    expect(simulateStep(family, step, context, setting)).toEqual(first);
+    expect(simulateStep(family, step, context, { ...setting, runSeed: 4 }).columns.input_pressure).not.toEqual(
+      first.columns.input_pressure,
+    );
+  });
+
+  it('goes on from a snapshot exactly as it would have', () => {
+    const controls = { ...restControls, lever: 300_000 };
+    const rig = rigForStep(family, step, context, setting);
+    const whole = concatTraces([rig.advance(150, controls), rig.advance(250, controls)]);
+    const before = rigForStep(family, step, context, setting);
+    const head = before.advance(150, controls);
+    const after = rigForStep(family, step, context, setting);
+    after.restore(JSON.parse(JSON.stringify(before.snapshot())));
+    expect(concatTraces([head, after.advance(250, controls)])).toEqual(whole);
+  });
+
+  it('samples at its rate without a gap', () => {
+    const { time } = simulateStep(family, step, context, setting);
+    for (let i = 1; i < time.length; i++) expect(time[i] - time[i - 1]).toBeCloseTo(0.005, 9);
+  });
+});
+
+describe('guide', () => {
+  const phases = [
+    {
+      instruction: { code: 'rest', seconds: 1 },
+      controls: {},
+      lever: { to: 0, seconds: 0 },
+      end: { kind: 'seconds', seconds: 1 },
+    },
+    {
+      instruction: { code: 'pull-to-hold', channel: 'input_pressure', level: 1e6, seconds: 1 },
+      controls: {},
+      lever: { to: 1e6, seconds: 2 },
+      end: { kind: 'input-held', level: 1e6, tolerance: 5e4, seconds: 1 },
+    },
+  ] as const;
+
+  it('waits for the hold to last without a break', () => {
+    let state = advanceGuide(phases, guideStart, { dt: 1, input: 0, lever: 0, readings: {} });
+    expect(state.phase).toBe(1);
+    state = advanceGuide(phases, state, { dt: 0.9, input: 1e6, lever: 1e6, readings: {} });
+    state = advanceGuide(phases, state, { dt: 0.1, input: 1.2e6, lever: 1e6, readings: {} });
+    expect(state.held).toBe(0);
+    state = advanceGuide(phases, state, { dt: 1, input: 1.01e6, lever: 1e6, readings: {} });
+    expect(guideDone(phases, state)).toBe(true);
+  });
+});

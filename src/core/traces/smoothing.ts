@@ -1,0 +1,44 @@
+const { abs, floor, max, min } = Math;
+const { isNaN } = Number;
+
+/**
+ * Centred moving mean over `2·half + 1` samples, narrower at the ends; missing samples are left out
+ * of the mean, and a window without any number stays NaN.
+ */
+export function movingMean(column: Float64Array, half: number): Float64Array {
+  const out = new Float64Array(column.length);
+  let sum = 0;
+  let count = 0;
+  let head = 0;
+  let tail = 0;
+  for (let i = 0; i < column.length; i++) {
+    const to = min(column.length, i + half + 1);
+    const from = max(0, i - half);
+    for (; head < to; head++) {
+      if (isNaN(column[head])) continue;
+      sum += column[head];
+      count++;
+    }
+    for (; tail < from; tail++) {
+      if (isNaN(column[tail])) continue;
+      sum -= column[tail];
+      count--;
+    }
+    out[i] = count > 0 ? sum / count : Number.NaN;
+  }
+  return out;
+}
+
+/** Robust standard deviation of the sample-to-sample noise, from the median of first differences. */
+export function noiseOf(column: Float64Array): number {
+  const differences: number[] = [];
+  const stride = max(1, floor(column.length / 4000));
+  for (let i = 0; i + 1 < column.length; i += stride) {
+    const difference = abs(column[i + 1] - column[i]);
+    if (!isNaN(difference)) differences.push(difference);
+  }
+  if (differences.length === 0) return 0;
+  differences.sort((a, b) => a - b);
+  // Median of |x| of a normal deviate is 0.6745σ; a difference of two has √2 times the deviation.
+  return differences[differences.length >> 1] / 0.6745 / Math.SQRT2;
+}

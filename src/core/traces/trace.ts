@@ -1,0 +1,94 @@
+const { floor, max, sqrt } = Math;
+const { isNaN } = Number;
+
+/**
+ * The one trace type: sample times (s) and one column per channel, SI, all of the same length.
+ * NaN is a missing sample (an empty cell, or a channel that was sampled more slowly).
+ */
+export interface Trace {
+  readonly time: Float64Array;
+  readonly columns: Readonly<Record<string, Float64Array>>;
+}
+
+/** Makes a trace; throws when a column has another length than the clock (a programmer's error). */
+export function makeTrace(time: Float64Array, columns: Record<string, Float64Array>): Trace {
+  for (const [channel, column] of Object.entries(columns)) {
+    if (column.length !== time.length) {
+      throw new Error(`column ${channel} has ${column.length} samples, the clock has ${time.length}`);
+    }
+  }
+  return { time, columns };
+}
+
+/** A column by channel; undefined when the trace does not hold it or holds no number in it. */
+export function columnOf(trace: Trace, channel: string): Float64Array | undefined {
+  const column = trace.columns[channel];
+  return column?.some((value) => !isNaN(value)) ? column : undefined;
+}
+
+/** Part of a trace, samples `from` (included) to `to` (not included), sharing memory. */
+export function sliceTrace(trace: Trace, from: number, to: number): Trace {
+  return {
+    time: trace.time.subarray(from, to),
+    columns: Object.fromEntries(Object.entries(trace.columns).map(([id, column]) => [id, column.subarray(from, to)])),
+  };
+}
+
+/** Joins traces end to end; a channel missing in one becomes missing samples there. */
+export function concatTraces(parts: readonly Trace[]): Trace {
+  const length = parts.reduce((sum, part) => sum + part.time.length, 0);
+  const ids = new Set(parts.flatMap((part) => Object.keys(part.columns)));
+  const time = new Float64Array(length);
+  const columns = Object.fromEntries([...ids].map((id) => [id, new Float64Array(length).fill(Number.NaN)]));
+  let at = 0;
+  for (const part of parts) {
+    time.set(part.time, at);
+    for (const [id, column] of Object.entries(part.columns)) columns[id].set(column, at);
+    at += part.time.length;
+  }
+  return { time, columns };
+}
+
+/** Mean of the numbers in `column[from, to)`, how many there were and their standard deviation. */
+export function meanOf(
+  column: Float64Array,
+  from = 0,
+  to = column.length,
+): { mean: number; deviation: number; count: number } {
+  let count = 0;
+  let mean = 0;
+  let squares = 0;
+  for (let i = from; i < to; i++) {
+    const value = column[i];
+    if (isNaN(value)) continue;
+    count++;
+    const delta = value - mean;
+    mean += delta / count;
+    squares += delta * (value - mean);
+  }
+  if (count === 0) return { mean: Number.NaN, deviation: Number.NaN, count };
+  return { mean, deviation: count > 1 ? sqrt(squares / (count - 1)) : 0, count };
+}
+
+/** Index of the first sample at or after `time` (s); the length when there is none. */
+export function indexAtTime(trace: Trace, time: number): number {
+  let low = 0;
+  let high = trace.time.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (trace.time[middle] < time) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/** Typical sample interval, s: the median of up to a thousand intervals spread over the trace. */
+export function sampleInterval(trace: Trace): number {
+  const { time } = trace;
+  if (time.length < 2) return Number.NaN;
+  const stride = max(1, floor((time.length - 1) / 1000));
+  const intervals: number[] = [];
+  for (let i = 0; i + 1 < time.length; i += stride) intervals.push(time[i + 1] - time[i]);
+  intervals.sort((a, b) => a - b);
+  return intervals[intervals.length >> 1];
+}

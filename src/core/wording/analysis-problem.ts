@@ -1,0 +1,96 @@
+import type { FluidKind } from '../families/common/fluid';
+import type { SpherePurpose } from '../families/common/store/sphere-purpose';
+import type { CircuitFault } from '../families/common/store/circuit-faults';
+
+/** What a trace could not tell, or what was noticed in it. Facts are SI. */
+export type AnalysisProblem =
+  | { readonly code: 'no-pull'; readonly channel: string }
+  | { readonly code: 'not-read' }
+  | { readonly code: 'no-way-back' }
+  | { readonly code: 'no-rest-before' }
+  | { readonly code: 'no-rest-after'; readonly seconds: number }
+  | { readonly code: 'no-boost' }
+  | { readonly code: 'run-out-not-reached'; readonly by: number; readonly peak: number }
+  | { readonly code: 'reference-not-reached'; readonly reference: number; readonly peak: number }
+  | { readonly code: 'knee-not-reached'; readonly by: number; readonly peak: number }
+  | { readonly code: 'control-port-missing' }
+  | { readonly code: 'supply-missing' }
+  | { readonly code: 'valve-opening-not-found' }
+  | { readonly code: 'too-few-levels'; readonly found: number; readonly needed: number }
+  | { readonly code: 'fit-failed'; readonly termination: string }
+  | { readonly code: 'switch-never-closed'; readonly peak: number }
+  | { readonly code: 'switch-never-opened' }
+  | { readonly code: 'switch-always-closed' }
+  | { readonly code: 'no-hold'; readonly channel: string; readonly seconds: number }
+  | { readonly code: 'hold-too-short'; readonly seconds: number; readonly needed: number }
+  | { readonly code: 'not-settled'; readonly rate: number }
+  | { readonly code: 'no-draw' }
+  | { readonly code: 'no-volume' }
+  | { readonly code: 'no-release' }
+  | { readonly code: 'residual-never-reached'; readonly level: number }
+  | { readonly code: 'run-out-disagrees'; readonly controlZero: number; readonly runOut: number }
+  | { readonly code: 'pair-not-corrected'; readonly worst: number; readonly at: number }
+  | { readonly code: 'pair-corrected'; readonly gain: number; readonly offset: number }
+  | { readonly code: 'pair-not-measured' }
+  | { readonly code: 'vacuum-pair-not-measured' }
+  | { readonly code: 'no-strokes'; readonly channel: string }
+  | { readonly code: 'reserve-not-used-up'; readonly strokes: number }
+  | { readonly code: 'too-few-strokes'; readonly strokes: number; readonly needed: number }
+  | { readonly code: 'last-strokes-differ'; readonly strokes: number }
+  | { readonly code: 'vacuum-gone'; readonly vacuum: number }
+  | { readonly code: 'called-early'; readonly at: number; readonly of: number }
+  | { readonly code: 'nothing-builds'; readonly vacuum: number }
+  | { readonly code: 'sensor-differs'; readonly difference: number }
+  | { readonly code: 'no-pump-signal' }
+  | { readonly code: 'pump-never-started' }
+  | { readonly code: 'pump-never-stopped'; readonly vacuum: number }
+  | { readonly code: 'rest-outlasts'; readonly seconds: number }
+  | { readonly code: 'uneven-loss'; readonly off: number }
+  | { readonly code: 'engine-not-started' }
+  | { readonly code: 'foot-not-still'; readonly share: number }
+  | { readonly code: 'unassisted-too-small'; readonly pressure: number }
+  | { readonly code: 'source-kind-missing' }
+  | {
+      readonly code: 'short-of-assist';
+      readonly vacuum: number;
+      readonly rated: number;
+      readonly runOut: number;
+      readonly ratedRunOut: number;
+      readonly as: 'gauge' | 'force';
+    }
+  | { readonly code: 'channel-missing'; readonly channel: string }
+  | { readonly code: 'nothing-charged' }
+  | { readonly code: 'run-too-short' }
+  | { readonly code: 'not-bled-out'; readonly left: number }
+  | { readonly code: 'no-knee' }
+  | { readonly code: 'knee-too-coarse' }
+  | { readonly code: 'precharges-disagree'; readonly charging: number; readonly bleeding: number }
+  | { readonly code: 'pump-never-stopped-charging'; readonly seconds: number }
+  | { readonly code: 'cycles-not-settled'; readonly rests: number }
+  | {
+      readonly code: 'cycles-speak-for';
+      readonly fault: CircuitFault['id'];
+      readonly next: CircuitFault['id'];
+      readonly apart: number;
+    }
+  | { readonly code: 'store-not-used-up'; readonly strokes: number }
+  | { readonly code: 'lamp-never-lit'; readonly down: number }
+  | { readonly code: 'soak-too-short'; readonly seconds: number; readonly needed: number }
+  | { readonly code: 'nothing-lost'; readonly seconds: number }
+  | { readonly code: 'empty-before-half'; readonly precharge: number }
+  | { readonly code: 'charged-too-long'; readonly of: 'motor' | 'dead-head'; readonly seconds: number }
+  | { readonly code: 'not-dead'; readonly left: number }
+  | { readonly code: 'strokes-to-dead'; readonly strokes: number }
+  | { readonly code: 'no-angle' }
+  | { readonly code: 'sphere-of-other-purpose'; readonly found: SpherePurpose; readonly wanted: SpherePurpose }
+  | { readonly code: 'fluid-mixed'; readonly found: FluidKind; readonly wanted: FluidKind }
+  | {
+      readonly code: 'circuits-differ-at';
+      readonly channel: string;
+      readonly at: number;
+      readonly difference: number;
+    }
+  | { readonly code: 'no-step' }
+  | { readonly code: 'relief-not-reached'; readonly peak: number }
+  | { readonly code: 'self-applied'; readonly pressure: number }
+  | { readonly code: 'pressure-before-pull'; readonly pressure: number };

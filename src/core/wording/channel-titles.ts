@@ -1,0 +1,48 @@
+/** Display names of channels. */
+export const channelTitles: Readonly<Record<string, string>> = {
+  input_pressure: 'Input',
+  output_pressure: 'Output',
+  supply_vacuum: 'Supply',
+  control_vacuum: 'Control port',
+  stop_switch: 'Stop-lamp switch',
+  rod_force: 'Rod force',
+  rod_travel: 'Rod travel',
+  pedal_force: 'Pedal force',
+  pedal_travel: 'Pedal travel',
+  reservoir_vacuum: 'Vehicle’s sensor',
+  time: 'Time',
+  engine_on: 'Engine',
+  pump_on: 'Pump',
+  pump_on_2: 'Pump 2',
+  accumulator_pressure: 'Store',
+  accumulator_pressure_2: 'Store 2',
+  front_pressure: 'Front',
+  rear_pressure: 'Rear',
+  boost_pressure: 'Boost',
+  pump_pressure: 'Pump line',
+  return_pressure: 'Return line',
+  pedal_angle: 'Pedal angle',
+  motor_current: 'Motor current',
+  supply_voltage: 'Supply voltage',
+  flow: 'Flow',
+  lamp_red: 'Red lamp',
+  lamp_amber: 'Amber lamp',
+};
+
+/** How the lever of a stand is spoken of. */
+export const levers: Readonly<Record<string, { readonly name: string; readonly pull: string }>> = {
+  rod_force: { name: 'rod', pull: 'Push the rod' },
+  pedal_force: { name: 'pedal', pull: 'Press the pedal' },
+  pedal_angle: { name: 'pedal', pull: 'Press the pedal' },
+};
+
+export const benchLever = { name: 'lever', pull: 'Pull the lever' };
+
+/** The lever, the rod or the pedal: what is moved by hand on a stand. */
+export function leverName(channel: string): string {
+  return (levers[channel] ?? benchLever).name;
+}
+
+export function channelTitle(id: string): string {
+  return channelTitles[id] ?? id;
+}

@@ -1,0 +1,296 @@
+import { findChannel } from '../quantities/channels';
+import { isCharacteristicId, type CharacteristicId } from '../quantities/characteristics';
+import { fromSi, unitOf, type Dimension, type MeasurementUnit } from '../quantities/measurement-unit';
+
+/** The shop's own measurement units, one set chosen for everything shown. */
+export interface DisplayUnits {
+  readonly id: 'kpa' | 'bar' | 'psi';
+  readonly title: string;
+  readonly pressure: string;
+  readonly vacuum: string;
+  /** Small differences of hydraulic pressure. */
+  readonly difference: string;
+  readonly pressureRate: string;
+  readonly force: string;
+  readonly length: string;
+  readonly slopePerForce: string;
+  readonly slopePerAngle: string;
+}
+
+export const displayUnitSets: readonly DisplayUnits[] = [
+  {
+    id: 'kpa',
+    title: 'MPa and kPa',
+    pressure: 'MPa',
+    vacuum: 'kPa',
+    difference: 'kPa',
+    pressureRate: 'kPa/min',
+    force: 'N',
+    length: 'mm',
+    slopePerForce: 'kPa/N',
+    slopePerAngle: 'kPa/°',
+  },
+  {
+    id: 'bar',
+    title: 'bar and mbar',
+    pressure: 'bar',
+    vacuum: 'mbar',
+    difference: 'bar',
+    pressureRate: 'bar/min',
+    force: 'N',
+    length: 'mm',
+    slopePerForce: 'bar/N',
+    slopePerAngle: 'bar/°',
+  },
+  {
+    id: 'psi',
+    title: 'psi and inHg',
+    pressure: 'psi',
+    vacuum: 'inHg',
+    difference: 'psi',
+    pressureRate: 'psi/min',
+    force: 'lbf',
+    length: 'in',
+    slopePerForce: 'psi/lbf',
+    slopePerAngle: 'psi/°',
+  },
+];
+
+export function displayUnits(id: string): DisplayUnits {
+  return displayUnitSets.find((set) => set.id === id) ?? displayUnitSets[0];
+}
+
+/** What kind of pressure a figure is, so that it is shown in the right unit with its reference. */
+export type ShownAs =
+  | 'gauge'
+  | 'vacuum'
+  | 'absolute'
+  | 'difference'
+  | 'vacuum-difference'
+  | 'rate'
+  | 'flow'
+  | 'pump-flow'
+  | 'time'
+  | 'ratio'
+  | 'count'
+  | 'state'
+  | 'force'
+  | 'length'
+  | 'slope-per-force'
+  | 'slope-per-angle'
+  | 'angle'
+  | 'current'
+  | 'voltage'
+  | 'long-time';
+
+export function shownUnit(as: ShownAs, units: DisplayUnits): MeasurementUnit {
+  switch (as) {
+    case 'gauge':
+      return unitOf(units.pressure);
+    case 'vacuum':
+    case 'absolute':
+    case 'vacuum-difference':
+      return unitOf(units.vacuum);
+    case 'difference':
+      return unitOf(units.difference);
+    case 'rate':
+      return unitOf(units.pressureRate);
+    case 'flow':
+      return unitOf('cm3/min');
+    case 'time':
+      return unitOf('s');
+    case 'pump-flow':
+      return unitOf('L/min');
+    case 'force':
+      return unitOf(units.force);
+    case 'length':
+      return unitOf(units.length);
+    case 'slope-per-force':
+      return unitOf(units.slopePerForce);
+    case 'slope-per-angle':
+      return unitOf(units.slopePerAngle);
+    case 'angle':
+      return unitOf('°');
+    case 'current':
+      return unitOf('A');
+    case 'voltage':
+      return unitOf('V');
+    case 'long-time':
+      return unitOf('h');
+    case 'count':
+      return unitOf('strokes');
+    case 'ratio':
+    case 'state':
+      return unitOf('1');
+  }
+}
+
+const characteristicsShownAs: Readonly<Record<CharacteristicId, ShownAs>> = {
+  'switch-close-pressure': 'gauge',
+  'switch-open-pressure': 'gauge',
+  'pair-offset': 'difference',
+  'pair-gain': 'ratio',
+  'output-decay-rate': 'rate',
+  'input-creep': 'rate',
+  'draw-time': 'time',
+  'rest-difference': 'vacuum-difference',
+  'vacuum-loss': 'vacuum-difference',
+  'leak-flow': 'flow',
+  'cut-in-pressure': 'gauge',
+  'valve-opening-pressure': 'gauge',
+  'boost-slope': 'ratio',
+  'run-out-input': 'gauge',
+  'run-out-output': 'gauge',
+  'boost-ratio': 'ratio',
+  hysteresis: 'difference',
+  'control-remainder': 'vacuum',
+  'supply-sag': 'vacuum-difference',
+  'residual-output': 'difference',
+  'release-time': 'time',
+  'reverse-leak': 'vacuum-difference',
+  'cut-in-force': 'force',
+  'jump-in-output': 'gauge',
+  'force-slope': 'slope-per-force',
+  'run-out-force': 'force',
+  'force-hysteresis': 'force',
+  'unassisted-slope': 'slope-per-force',
+  'assisted-applications': 'count',
+  'vacuum-per-application': 'vacuum-difference',
+  'rod-gap': 'length',
+  'idle-vacuum': 'vacuum',
+  'held-vacuum': 'vacuum',
+  'pedal-sink': 'length',
+  'soak-loss': 'vacuum-difference',
+  'vehicle-ratio': 'ratio',
+  'pump-speed': 'pump-flow',
+  'ultimate-pressure': 'absolute',
+  'pump-cut-in': 'vacuum',
+  'pump-cut-out': 'vacuum',
+  'run-time': 'time',
+  'rest-time': 'time',
+  'dead-pressure': 'gauge',
+  'supply-drop': 'voltage',
+  'run-current': 'current',
+  precharge: 'gauge',
+  'charge-time': 'time',
+  'store-cut-in': 'gauge',
+  'store-cut-out': 'gauge',
+  'internal-leak-flow': 'flow',
+  'lamp-pressure': 'gauge',
+  'half-life': 'long-time',
+  'precharge-2': 'gauge',
+  'charge-time-2': 'time',
+  'store-cut-in-2': 'gauge',
+  'store-cut-out-2': 'gauge',
+  'internal-leak-flow-2': 'flow',
+  'lamp-pressure-2': 'gauge',
+  'half-life-2': 'long-time',
+  'dead-pressure-2': 'gauge',
+  'run-time-2': 'time',
+  'rest-time-2': 'time',
+  'assisted-applications-2': 'count',
+  'levelling-leak-flow': 'flow',
+  'height-loss': 'length',
+  'bump-pressure': 'gauge',
+  'metering-slope': 'slope-per-force',
+  'circuit-difference': 'difference',
+  'cut-in-travel': 'angle',
+  'modulation-slope': 'slope-per-angle',
+  'regulated-maximum': 'gauge',
+  'angle-hysteresis': 'angle',
+  'rise-time': 'time',
+  'rise-time-2': 'time',
+  'front-residual': 'difference',
+  'rear-residual': 'difference',
+  'neutral-leak-flow': 'flow',
+  'alarm-pressure': 'gauge',
+  'parking-release-pressure': 'gauge',
+  'relief-pressure': 'gauge',
+  'pump-flow': 'pump-flow',
+  'store-soak-loss': 'difference',
+  'return-pressure': 'gauge',
+  'boost-sag': 'difference',
+};
+
+const channelsShownAs: Partial<Record<Dimension, ShownAs>> = {
+  force: 'force',
+  length: 'length',
+  ratio: 'state',
+  angle: 'angle',
+  current: 'current',
+  voltage: 'voltage',
+  'volume-flow': 'pump-flow',
+};
+
+/** How a characteristic or channel is shown. */
+export function shownAs(id: string): ShownAs {
+  if (isCharacteristicId(id)) return characteristicsShownAs[id];
+  if (id === 'time') return 'time';
+  const channel = findChannel(id);
+  if (!channel) return 'gauge';
+  return channel.reference ?? channelsShownAs[channel.dimension] ?? 'gauge';
+}
+
+/** Decimals that a live reading of a unit is shown with. */
+const liveDecimals: Readonly<Record<string, number>> = {
+  MPa: 2,
+  kPa: 1,
+  bar: 1,
+  mbar: 0,
+  psi: 0,
+  inHg: 1,
+  s: 1,
+  '1': 0,
+  'kPa/min': 0,
+  'bar/min': 2,
+  'psi/min': 1,
+  'cm3/min': 0,
+  'L/min': 1,
+  N: 0,
+  lbf: 0,
+  mm: 1,
+  in: 2,
+  '°': 1,
+  A: 1,
+  V: 2,
+  h: 1,
+};
+
+/** A live reading, fixed decimals so that the figures stand still. */
+export function liveFigure(si: number, unit: MeasurementUnit): string {
+  if (!Number.isFinite(si)) return '–';
+  return noMinusZero(fromSi(si, unit).toFixed(liveDecimals[unit.symbol] ?? 1));
+}
+
+function noMinusZero(text: string): string {
+  return (/^-0(?:\.0*)?$/.test(text) ? text.slice(1) : text).replace('-', '−');
+}
+
+/** Decimals so that U shows two significant figures (JCGM 100, 7.2.6); three significant figures without a U. */
+export function decimalsFor(value: number, expanded: number | null): number {
+  const basis = expanded !== null && expanded > 0 ? expanded : Math.abs(value) / 10;
+  if (!(basis > 0) || !Number.isFinite(basis)) return 2;
+  return Math.min(6, Math.max(0, 1 - Math.floor(Math.log10(basis))));
+}
+
+/** "1.78" or "1.783 ± 0.012", both in the shown unit, without its symbol. */
+export function figure(si: number, unit: MeasurementUnit, expandedSi: number | null = null): string {
+  const value = fromSi(si, unit);
+  const expanded = expandedSi === null ? null : expandedSi / unit.factor;
+  if (unit.dimension === 'count') return value.toFixed(0);
+  const decimals = decimalsFor(value, expanded);
+  const shown = noMinusZero(value.toFixed(decimals));
+  return expanded === null ? shown : `${shown} ± ${expanded.toFixed(decimals)}`;
+}
+
+/** A pressure for an instruction or a limit: rounded, with unit. */
+export function withUnit(si: number, as: ShownAs, units: DisplayUnits): string {
+  const unit = shownUnit(as, units);
+  const symbol = unit.symbol === '1' ? '' : ` ${unit.symbol}`;
+  return `${figure(si, unit)}${symbol}`;
+}
+
+/** Reference written behind a pressure's unit. */
+export function referenceOf(as: ShownAs): string {
+  return as === 'gauge' || as === 'vacuum' || as === 'absolute' ? as : '';
+}

@@ -1,0 +1,159 @@
+import type { AnalysisProblem } from './analysis-problem';
+import { displayUnits, displayUnitSets } from './display';
+import { analysisProblemText } from './problem-text';
+import { waitText } from './wait-text';
+
+type Code = AnalysisProblem['code'];
+type Facts<C extends Code> = Omit<Extract<AnalysisProblem, { code: C }>, 'code'>;
+
+/** One set of facts for every problem there is: a new problem without one does not compile. */
+const facts: { readonly [C in Code]: Facts<C> } = {
+  'no-pull': { channel: 'input_pressure' },
+  'not-read': {},
+  'no-way-back': {},
+  'no-rest-before': {},
+  'no-rest-after': { seconds: 1 },
+  'no-boost': {},
+  'run-out-not-reached': { by: 3e5, peak: 1.5e6 },
+  'reference-not-reached': { reference: 1.7e6, peak: 1.5e6 },
+  'knee-not-reached': { by: 120, peak: 600 },
+  'control-port-missing': {},
+  'supply-missing': {},
+  'valve-opening-not-found': {},
+  'too-few-levels': { found: 1, needed: 3 },
+  'fit-failed': { termination: 'singular' },
+  'switch-never-closed': { peak: 1e6 },
+  'switch-never-opened': {},
+  'switch-always-closed': {},
+  'no-hold': { channel: 'output_pressure', seconds: 30 },
+  'hold-too-short': { seconds: 4.23, needed: 9 },
+  'not-settled': { rate: 300 },
+  'no-draw': {},
+  'no-volume': {},
+  'no-release': {},
+  'residual-never-reached': { level: 35e3 },
+  'run-out-disagrees': { controlZero: 1.6e6, runOut: 1.8e6 },
+  'pair-not-corrected': { worst: 3e5, at: 4e6 },
+  'pair-corrected': { gain: 1.012, offset: 4e3 },
+  'pair-not-measured': {},
+  'vacuum-pair-not-measured': {},
+  'no-strokes': { channel: 'pedal_force' },
+  'reserve-not-used-up': { strokes: 6 },
+  'too-few-strokes': { strokes: 3, needed: 6 },
+  'last-strokes-differ': { strokes: 6 },
+  'vacuum-gone': { vacuum: 12e3 },
+  'called-early': { at: 93.4, of: 300 },
+  'nothing-builds': { vacuum: 3e3 },
+  'sensor-differs': { difference: 4e3 },
+  'no-pump-signal': {},
+  'pump-never-started': {},
+  'pump-never-stopped': { vacuum: 55e3 },
+  'rest-outlasts': { seconds: 641.7 },
+  'uneven-loss': { off: 2.5e3 },
+  'engine-not-started': {},
+  'foot-not-still': { share: 0.23 },
+  'unassisted-too-small': { pressure: 2e5 },
+  'source-kind-missing': {},
+  'short-of-assist': { vacuum: 50e3, rated: 67e3, runOut: 5.1e6, ratedRunOut: 6.8e6, as: 'gauge' },
+  'channel-missing': { channel: 'accumulator_pressure_2' },
+  'nothing-charged': {},
+  'run-too-short': {},
+  'not-bled-out': { left: 5e6 },
+  'no-knee': {},
+  'knee-too-coarse': {},
+  'precharges-disagree': { charging: 8.1e6, bleeding: 7.4e6 },
+  'pump-never-stopped-charging': { seconds: 59.98 },
+  'cycles-not-settled': { rests: 1 },
+  'cycles-speak-for': { fault: 'internal-leak', next: 'precharge-low', apart: 30 },
+  'store-not-used-up': { strokes: 8 },
+  'lamp-never-lit': { down: 9e6 },
+  'soak-too-short': { seconds: 61.3, needed: 300 },
+  'nothing-lost': { seconds: 14_400 },
+  'empty-before-half': { precharge: 8e6 },
+  'charged-too-long': { of: 'motor', seconds: 20 },
+  'not-dead': { left: 2e6 },
+  'strokes-to-dead': { strokes: 24 },
+  'sphere-of-other-purpose': { found: 'suspension', wanted: 'brake' },
+  'fluid-mixed': { found: 'mineral', wanted: 'glycol' },
+  'no-angle': {},
+  'circuits-differ-at': { channel: 'pedal_angle', at: 14.2, difference: 60e3 },
+  'no-step': {},
+  'relief-not-reached': { peak: 9e6 },
+  'self-applied': { pressure: 3e5 },
+  'pressure-before-pull': { pressure: 9e4 },
+};
+
+const problems = Object.entries(facts).map(([code, rest]) => [code, { code, ...rest } as AnalysisProblem] as const);
+const say = (problem: AnalysisProblem, units = displayUnits('kpa')) => analysisProblemText(problem, units);
+
+describe('what a trace could not tell', () => {
+  it.each(problems)(
+    '%s is a whole sentence in every set of units, with no figure longer than a gauge shows',
+    (_code, problem) => {
+      for (const units of displayUnitSets) {
+        const text = say(problem, units);
+        expect(text).toMatch(/^[A-Z0-9].*\.$/);
+        expect(text).not.toMatch(/undefined|NaN|null|\[object|Infinity/);
+        expect(text).not.toMatch(/\d\.\d{5}/);
+      }
+    },
+  );
+
+  it('no two problems are said in the same words', () => {
+    const texts = problems.map(([, problem]) => say(problem));
+    expect(new Set(texts).size).toBe(texts.length);
+  });
+
+  it('pressures are said in the units of the shop', () => {
+    const problem = { code: 'not-dead', left: 2e6 } as const;
+    expect(say(problem, displayUnits('kpa'))).toContain('2.00 MPa');
+    expect(say(problem, displayUnits('bar'))).toContain('20.0 bar');
+    expect(say(problem, displayUnits('psi'))).toContain('290 psi');
+  });
+
+  it('where two circuits differ is said in the unit of the lever', () => {
+    const at = (channel: string, where: number) =>
+      say({ code: 'circuits-differ-at', channel, at: where, difference: 60e3 });
+    expect(at('pedal_angle', 14.2)).toContain('at 14.2 °');
+    expect(at('pedal_force', 240)).toContain('at 240 N');
+  });
+
+  it('a run-out or knee with no forecast says only how far it was looked for', () => {
+    expect(say({ code: 'run-out-not-reached', by: 0, peak: 1.5e6 })).toBe(
+      'Run-out not reached up to 1.50 MPa: pull further.',
+    );
+    expect(say({ code: 'knee-not-reached', by: 0, peak: 600 })).toBe('Run-out not reached up to 600 N: push further.');
+  });
+
+  it('cycles that lie near two faults name both', () => {
+    const speak = (apart: number) =>
+      say({ code: 'cycles-speak-for', fault: 'internal-leak', next: 'precharge-low', apart });
+    expect(speak(1)).toMatch(/internal leak.* or precharge low/);
+    expect(speak(30)).not.toContain('precharge low');
+  });
+
+  it('one of a thing is one', () => {
+    expect(say({ code: 'strokes-to-dead', strokes: 1 })).toBe('Dead after 1 stroke.');
+    expect(say({ code: 'cycles-not-settled', rests: 1 })).toMatch(/^1 whole rest,/);
+    expect(say({ code: 'cycles-not-settled', rests: 0 })).toMatch(/^0 whole rests,/);
+  });
+
+  it('a motor and a dead end are stopped for their own reasons', () => {
+    expect(say({ code: 'charged-too-long', of: 'motor', seconds: 20 })).toContain('Let it cool');
+    expect(say({ code: 'charged-too-long', of: 'dead-head', seconds: 5 })).toContain('dead end');
+  });
+});
+
+describe('how long', () => {
+  it.each([
+    [0.5, '0.5 s'],
+    [2, '2 s'],
+    [59.98, '60 s'],
+    [119.4, '119 s'],
+    [120, '2 min'],
+    [641.7, '11 min'],
+    [14_400, '240 min'],
+  ])('%d s is %s', (seconds, text) => {
+    expect(waitText(seconds)).toBe(text);
+  });
+});

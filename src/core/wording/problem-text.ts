@@ -1,0 +1,195 @@
+import type { FluidKind } from '../families/common/fluid';
+import type { SpherePurpose } from '../families/common/store/sphere-purpose';
+import type { CircuitFault } from '../families/common/store/circuit-faults';
+import type { AnalysisProblem } from './analysis-problem';
+import { shownAs, withUnit, type DisplayUnits } from './display';
+import { channelTitle } from './channel-titles';
+import { waitText } from './wait-text';
+
+/** Spheres and fluids in a sentence. */
+export const sphereWords: Readonly<Record<SpherePurpose, string>> = {
+  brake: 'brake sphere',
+  main: 'main accumulator',
+  suspension: 'suspension sphere',
+};
+
+export const fluidWords: Readonly<Record<FluidKind, string>> = {
+  glycol: 'glycol fluid',
+  silicone: 'silicone fluid',
+  mineral: 'mineral oil',
+};
+
+/** Faults that a pump's cycles tell apart, in words. */
+export const cycleFaults: Readonly<Record<CircuitFault['id'], string>> = {
+  'precharge-low': 'precharge low (run and rest both short)',
+  'internal-leak': 'internal leak (rest short, run about normal)',
+  'pump-weak': 'weak pump (run long, rest normal)',
+  'switch-low': 'switch shifted low',
+  'switch-high': 'switch shifted high',
+  'switch-band-narrow': 'switch band narrow (both short, cut-in too near cut-out)',
+};
+
+const counted = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;
+
+/** What a trace could not tell, or what was noticed, and what to do about it. */
+export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnits): string {
+  const gauge = (si: number) => withUnit(si, 'gauge', units);
+  switch (problem.code) {
+    case 'no-pull':
+      return `No pull found in ${channelTitle(problem.channel).toLowerCase()}: record from rest, through the pull, to rest again.`;
+    case 'not-read':
+      return 'Not read: type it, or run the step.';
+    case 'no-way-back':
+      return 'The way back is missing: keep recording until the lever is home.';
+    case 'no-rest-before':
+      return 'No rest before the pull, so the gauges’ zeros could not be read: start recording before pulling.';
+    case 'no-rest-after':
+      return `Less than ${problem.seconds} s of rest after release: keep recording a little longer.`;
+    case 'no-boost':
+      return 'Output never rose above input: no boost.';
+    case 'run-out-not-reached':
+      return problem.by > 0
+        ? `Run-out not reached by ${gauge(problem.by)}: pull beyond ${gauge(problem.peak + problem.by)}.`
+        : `Run-out not reached up to ${gauge(problem.peak)}: pull further.`;
+    case 'knee-not-reached':
+      return problem.by > 0
+        ? `Run-out not reached by ${withUnit(problem.by, 'force', units)}: push beyond ${withUnit(problem.peak + problem.by, 'force', units)}.`
+        : `Run-out not reached up to ${withUnit(problem.peak, 'force', units)}: push further.`;
+    case 'reference-not-reached':
+      return `The pull ended at ${gauge(problem.peak)}, before the reference input of ${gauge(problem.reference)}.`;
+    case 'control-port-missing':
+      return 'No control vacuum in this trace: connect the control port’s gauge.';
+    case 'supply-missing':
+      return 'No supply vacuum in this trace: connect the supply gauge.';
+    case 'valve-opening-not-found':
+      return 'The control port never left the supply.';
+    case 'too-few-levels':
+      return `${counted(problem.found, 'pressure level')} found where ${problem.needed} are needed: hold each level for two seconds.`;
+    case 'fit-failed':
+      return `No line could be fitted (${problem.termination}).`;
+    case 'switch-never-closed':
+      return `The switch never closed up to ${gauge(problem.peak)}.`;
+    case 'switch-never-opened':
+      return 'The switch never opened again.';
+    case 'switch-always-closed':
+      return 'The switch was closed before the pull began.';
+    case 'no-hold':
+      return `No hold found in ${channelTitle(problem.channel).toLowerCase()}: pull, shut the input, wait ${problem.seconds} s.`;
+    case 'hold-too-short':
+      return `Held for ${problem.seconds.toFixed(1)} s where ${problem.needed.toFixed(1)} s are needed.`;
+    case 'not-settled':
+      return `The vacuum had not settled (${withUnit(problem.rate, 'vacuum', units)} per second): wait longer.`;
+    case 'no-draw':
+      return 'The vacuum was not seen to rise from zero: start recording with the source shut.';
+    case 'no-volume':
+      return 'No volume on the sheet or for the bench, so the leak cannot be stated as a flow.';
+    case 'no-release':
+      return 'The lever was not let back in this trace.';
+    case 'residual-never-reached':
+      return `The output never fell within ${withUnit(problem.level, 'difference', units)} of its zero.`;
+    case 'run-out-disagrees':
+      return `The control port touched zero at ${gauge(problem.controlZero)} but the lines meet at ${gauge(problem.runOut)}: look for a leak at the control valve.`;
+    case 'pair-not-corrected':
+      return `The pair differs by ${gauge(problem.worst)} at ${gauge(problem.at)}, outside the limit: nothing is corrected. Swap the gauges; if the error stays with the unit, the bypass is blocked.`;
+    case 'pair-corrected':
+      return `Output gauge corrected to the input gauge: gain ${problem.gain.toFixed(4)}, offset ${withUnit(problem.offset, 'difference', units)}.`;
+    case 'pair-not-measured':
+      return 'The gauges were not compared, so U carries both gauges’ own errors.';
+    case 'vacuum-pair-not-measured':
+      return 'The vacuum gauges were not compared on a tee, so U carries both gauges’ own errors.';
+    case 'no-strokes':
+      return `No strokes found in ${channelTitle(problem.channel).toLowerCase()}: press, hold for a second, let go.`;
+    case 'reserve-not-used-up':
+      return `${counted(problem.strokes, 'stroke')}, all of them assisted: there may be more in reserve.`;
+    case 'too-few-strokes':
+      return `${counted(problem.strokes, 'stroke')} where this workshop counts ${problem.needed} until the reserve is used up.`;
+    case 'last-strokes-differ':
+      return `The last two of ${problem.strokes} strokes still differ: the reserve was not used up.`;
+    case 'vacuum-gone':
+      return `Only ${withUnit(problem.vacuum, 'vacuum', units)} were left when the source side was opened: the unit leaks, so the valve cannot be judged.`;
+    case 'called-early':
+      return `Called at ${problem.at.toFixed(0)} s of ${waitText(problem.of)}: what the full time would show is predicted.`;
+    case 'nothing-builds':
+      return `Only ${withUnit(problem.vacuum, 'vacuum', units)} with the source called for: a dead pump, or a leak it cannot keep up with.`;
+    case 'sensor-differs':
+      return `The vehicle’s sensor and the gauge on the tee differ by ${withUnit(problem.difference, 'vacuum-difference', units)}: the sensor is off, or its line.`;
+    case 'no-pump-signal':
+      return 'Nothing in this trace tells when the pump ran: record its signal too.';
+    case 'pump-never-started':
+      return 'The pump never started in this trace.';
+    case 'pump-never-stopped':
+      return `The pump ran to the end, at ${withUnit(problem.vacuum, 'vacuum', units)}.`;
+    case 'rest-outlasts':
+      return `It rested longer than was watched: at least ${waitText(problem.seconds)}.`;
+    case 'uneven-loss':
+      return `The reading between lies ${withUnit(problem.off, 'vacuum-difference', units)} off the line between the ends: read it again, or the leak came and went.`;
+    case 'engine-not-started':
+      return 'The engine was not seen to start during the hold.';
+    case 'foot-not-still':
+      return `The pedal force changed by ${(problem.share * 100).toFixed(0)} %: hold it still.`;
+    case 'unassisted-too-small':
+      return `Without vacuum the push gave only ${gauge(problem.pressure)}: press harder, both times alike.`;
+    case 'source-kind-missing':
+      return 'The sheet does not say whether an engine’s manifold or a pump makes the vacuum, so the limit cannot be restated for this altitude: add it to the sheet.';
+    case 'short-of-assist': {
+      const at = (si: number) => withUnit(si, problem.as, units);
+      return `Sound, but short of assist here: with ${withUnit(problem.vacuum, 'vacuum', units)} instead of ${withUnit(problem.rated, 'vacuum', units)} it runs out at ${at(problem.runOut)} instead of ${at(problem.ratedRunOut)}. It is judged at the vacuum it had.`;
+    }
+    case 'channel-missing':
+      return `Nothing recorded of ${channelTitle(problem.channel).toLowerCase()}: connect it and run the step again.`;
+    case 'run-too-short':
+      return 'The pump ran too briefly to be judged: a store without gas charges in a moment.';
+    case 'nothing-charged':
+      return 'No charge found: record from empty, through the pump’s run, to its stop.';
+    case 'not-bled-out':
+      return `Bled down to ${gauge(problem.left)} only: bleed until the gauge has collapsed.`;
+    case 'no-knee':
+      return 'No knee: gas side failed. The pressure came and went at once, so there is no gas to hold it.';
+    case 'knee-too-coarse':
+      return 'Too few readings next to the knee to tell the precharge: record faster, or charge more slowly.';
+    case 'precharges-disagree':
+      return `Charging says ${gauge(problem.charging)}, bleeding ${gauge(problem.bleeding)}: let it settle and do both again, and measure the shell’s temperature.`;
+    case 'pump-never-stopped-charging':
+      return `The pump had not stopped after ${waitText(problem.seconds)}.`;
+    case 'cycles-not-settled':
+      return `${counted(problem.rests, 'whole rest')}, and no two in succession agree within 5 %: leave it alone for longer.`;
+    case 'cycles-speak-for':
+      return problem.apart < 4
+        ? `By its cycles alone: ${cycleFaults[problem.fault]} or ${cycleFaults[problem.next]}, which they do not tell apart.`
+        : `By its cycles alone: ${cycleFaults[problem.fault]}.`;
+    case 'store-not-used-up':
+      return `${counted(problem.strokes, 'stroke')}, none of them ending below the least useful pressure: there may be more.`;
+    case 'lamp-never-lit':
+      return `The lamp never came on, down to ${gauge(problem.down)}.`;
+    case 'soak-too-short':
+      return `Two readings at least ${waitText(problem.needed)} apart are needed; these span ${waitText(problem.seconds)}.`;
+    case 'nothing-lost':
+      return `Nothing was lost that the gauge can tell over ${waitText(problem.seconds)}: wait longer for a figure.`;
+    case 'empty-before-half':
+      return `The store collapses at its precharge of ${gauge(problem.precharge)}, before its pressure is halved: the time given ends there.`;
+    case 'charged-too-long':
+      return problem.of === 'motor'
+        ? `Stopped: the motor had run for ${waitText(problem.seconds)}, which is its limit. Let it cool.`
+        : `Stopped: the pump had stood against its dead end for ${waitText(problem.seconds)}.`;
+    case 'not-dead':
+      return `Still ${gauge(problem.left)}: this is not dead. Nothing is loosened.`;
+    case 'strokes-to-dead':
+      return `Dead after ${counted(problem.strokes, 'stroke')}.`;
+    case 'sphere-of-other-purpose':
+      return `Refused: a ${sphereWords[problem.found]} on a sheet for a ${sphereWords[problem.wanted]}. It is dangerous there, whatever it holds.`;
+    case 'fluid-mixed':
+      return `Refused: ${fluidWords[problem.found]} where the sheet says ${fluidWords[problem.wanted]}. One destroys the other’s seals; nothing that was wetted goes back.`;
+    case 'no-angle':
+      return 'The pedal did not move in this trace.';
+    case 'circuits-differ-at':
+      return `The circuits differ most, by ${withUnit(problem.difference, 'difference', units)}, at ${withUnit(problem.at, shownAs(problem.channel), units)}.`;
+    case 'no-step':
+      return 'No quick application found: stamp on the pedal and hold it.';
+    case 'relief-not-reached':
+      return `The pump’s line rose to ${gauge(problem.peak)} and was still rising.`;
+    case 'self-applied':
+      return `Pressure of ${gauge(problem.pressure)} with the pedal untouched: it applies itself.`;
+    case 'pressure-before-pull':
+      return `The output stood at ${gauge(problem.pressure)} before the pull.`;
+  }
+}

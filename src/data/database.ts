@@ -1,0 +1,41 @@
+import { mkdirSync } from 'node:fs';
+import path from 'node:path';
+import knex, { type Knex } from 'knex';
+import { migrations } from './migrations';
+
+/** Where the shop's data lies: `HARD_PEDAL_DATA`, else ./data. */
+export function dataFolder(): string {
+  return process.env.HARD_PEDAL_DATA ?? path.join(process.cwd(), 'data');
+}
+
+/** Opens the database and brings it to the newest shape. */
+export async function openDatabase(folder = dataFolder()): Promise<Knex> {
+  mkdirSync(folder, { recursive: true });
+  const database = knex({
+    client: 'better-sqlite3',
+    connection: { filename: path.join(folder, 'hard-pedal.sqlite') },
+    useNullAsDefault: true,
+    pool: {
+      min: 1,
+      max: 1,
+      afterCreate(connection: { pragma(text: string): void }, done: (error: null, connection: unknown) => void) {
+        // A committed chunk must outlive a power cut; readers must not wait for a running trace.
+        connection.pragma('journal_mode = WAL');
+        connection.pragma('synchronous = FULL');
+        connection.pragma('foreign_keys = ON');
+        done(null, connection);
+      },
+    },
+  });
+  await database.migrate.latest({ migrationSource: migrations });
+  return database;
+}
+
+// One connection for the whole process, also across the bundler's copies of this module.
+const shared = globalThis as { hardPedalDatabase?: Promise<Knex> };
+
+/** The process's database. */
+export function database(): Promise<Knex> {
+  shared.hardPedalDatabase ??= openDatabase();
+  return shared.hardPedalDatabase;
+}

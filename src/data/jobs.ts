@@ -1,0 +1,107 @@
+import { randomUUID } from 'node:crypto';
+import { z } from 'zod';
+import type { PlanId } from '@/core/families/step-context';
+import { database } from './database';
+
+/** Places a unit can be in the shop. */
+export const places = ['waiting', 'on-bench', 'waiting-parts', 'ready', 'gone'] as const;
+export type Place = (typeof places)[number];
+
+const json = <T extends z.ZodType>(schema: T) =>
+  z.string().transform((text) => schema.parse(JSON.parse(text)) as z.infer<T>);
+
+const sheetSchema = z.object({ family: z.string(), name: z.string(), spec: z.unknown() });
+/** What the stand-in rig mounts for this job. */
+const standInSchema = z.object({
+  seed: z.number().int(),
+  pairError: z.number(),
+  faults: z.array(z.object({ id: z.string(), severity: z.number() })),
+});
+
+const rowSchema = z.object({
+  id: z.string(),
+  number: z.number(),
+  serial: z.string(),
+  vehicle: z.string(),
+  complaint: z.string(),
+  place: z.enum(places),
+  booked_at: z.string(),
+  booked_by: z.string(),
+  promised_at: z.string().nullable(),
+  plan: z.enum(['bench', 'vehicle']),
+  sheet: json(sheetSchema),
+  stand_in: json(standInSchema),
+});
+
+export interface Job {
+  readonly id: string;
+  readonly number: number;
+  readonly serial: string;
+  readonly vehicle: string;
+  readonly complaint: string;
+  readonly place: Place;
+  readonly bookedAt: string;
+  readonly bookedBy: string;
+  readonly promisedAt: string | null;
+  /** Where the unit is tested, and what it is judged on. */
+  readonly plan: PlanId;
+  readonly sheet: z.infer<typeof sheetSchema>;
+  readonly standIn: z.infer<typeof standInSchema>;
+}
+
+function fromRow(row: unknown): Job {
+  const { booked_at, booked_by, promised_at, stand_in, ...rest } = rowSchema.parse(row);
+  return { ...rest, bookedAt: booked_at, bookedBy: booked_by, promisedAt: promised_at, standIn: stand_in };
+}
+
+export async function listJobs(): Promise<Job[]> {
+  const rows: unknown[] = await (await database())('jobs').orderBy('number');
+  return rows.map(fromRow);
+}
+
+export async function findJob(id: string): Promise<Job | undefined> {
+  const row: unknown = await (await database())('jobs').where({ id }).first();
+  return row === undefined ? undefined : fromRow(row);
+}
+
+/** Books a job under the next number. */
+export async function insertJob(job: Omit<Job, 'id' | 'number'>, id: string = randomUUID()): Promise<Job> {
+  const db = await database();
+  await db.transaction(async (trx) => {
+    const last = (await trx('jobs').max('number as last').first()) as { last: number | null } | undefined;
+    await trx('jobs').insert({
+      id,
+      number: (last?.last ?? 2600) + 1,
+      serial: job.serial,
+      vehicle: job.vehicle,
+      complaint: job.complaint,
+      place: job.place,
+      booked_at: job.bookedAt,
+      booked_by: job.bookedBy,
+      promised_at: job.promisedAt,
+      plan: job.plan,
+      sheet: JSON.stringify(job.sheet),
+      stand_in: JSON.stringify(job.standIn),
+    });
+  });
+  const stored = await findJob(id);
+  if (!stored) throw new Error(`job ${id} was not stored`);
+  return stored;
+}
+
+export async function moveJob(id: string, place: Place): Promise<void> {
+  await (await database())('jobs').where({ id }).update({ place });
+}
+
+const cautionSchema = z.object({ caution: z.string(), person: z.string(), at: z.string() });
+export type AcknowledgedCaution = z.infer<typeof cautionSchema>;
+
+export async function listCautions(jobId: string): Promise<AcknowledgedCaution[]> {
+  const rows: unknown[] = await (await database())('cautions').where({ job_id: jobId }).orderBy('id');
+  return rows.map((row) => cautionSchema.parse(row));
+}
+
+/** Records who acknowledged a caution and when; the first acknowledgement stands. */
+export async function acknowledgeCaution(jobId: string, caution: string, person: string, at: string): Promise<void> {
+  await (await database())('cautions').insert({ job_id: jobId, caution, person, at }).onConflict(['job_id', 'caution']).ignore();
+}

@@ -1,0 +1,19 @@
+import type { Knex } from 'knex';
+import { firstShape } from './0001-first-shape';
+import { spheres } from './0003-spheres';
+import { waysToFeedAStep } from './0002-ways-to-feed-a-step';
+
+interface Migration {
+  readonly name: string;
+  up(knex: Knex): Promise<void>;
+  down(knex: Knex): Promise<void>;
+}
+
+const all: readonly Migration[] = [firstShape, waysToFeedAStep, spheres];
+
+/** Migrations in order, kept in code so that they are bundled with the server. */
+export const migrations: Knex.MigrationSource<Migration> = {
+  getMigrations: () => Promise.resolve([...all]),
+  getMigrationName: (migration) => migration.name,
+  getMigration: (migration) => Promise.resolve(migration),
+};

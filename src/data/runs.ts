@@ -1,0 +1,162 @@
+import { randomUUID } from 'node:crypto';
+import { z } from 'zod';
+import { siteSchema } from '@/core/formats/site-file';
+import { concatTraces, type Trace } from '@/core/traces/trace';
+import { database } from './database';
+import { decodeChunk, encodeChunk } from './trace-codec';
+
+/** `recording` in the database without a recorder in the process is a run that a crash interrupted. */
+export const runStates = ['recording', 'complete', 'kept', 'discarded'] as const;
+export type RunState = (typeof runStates)[number];
+
+/** What a run was recorded with. */
+const contextSchema = z.object({ site: siteSchema, source: z.enum(['stand-in rig', 'looked at', 'dial readings', 'log file']),
+  /** Name of the log file, and the rows of it that were left out. */
+  file: z.object({ name: z.string(), leftOut: z.array(z.string()) }).optional(),
+  /** Set where dial readings or a log came from the stand-in after all: a paper must say so. */
+  standIn: z.boolean().optional(),
+});
+export type RunContext = z.infer<typeof contextSchema>;
+
+/** Whether what a run holds was measured by the stand-in. */
+export function isStandIn({ source, standIn }: RunContext): boolean {
+  return source === 'stand-in rig' || standIn === true;
+}
+
+const rowSchema = z.object({
+  id: z.string(),
+  job_id: z.string(),
+  step: z.string(),
+  state: z.enum(runStates),
+  started_at: z.string(),
+  ended_at: z.string().nullable(),
+  person: z.string(),
+  context: z.string().transform((text) => contextSchema.parse(JSON.parse(text))),
+  findings: z
+    .string()
+    .nullable()
+    .transform((text) => (text === null ? null : z.record(z.string(), z.string()).parse(JSON.parse(text)))),
+  readings: z
+    .string()
+    .nullable()
+    .transform((text) => (text === null ? null : z.record(z.string(), z.number()).parse(JSON.parse(text)))),
+  progress: z
+    .string()
+    .nullable()
+    .transform((text) => (text === null ? null : (JSON.parse(text) as unknown))),
+  struck_out: z.string().nullable(),
+});
+
+export interface Run {
+  readonly id: string;
+  readonly jobId: string;
+  readonly step: string;
+  readonly state: RunState;
+  readonly startedAt: string;
+  readonly endedAt: string | null;
+  readonly person: string;
+  readonly context: RunContext;
+  readonly findings: Readonly<Record<string, string>> | null;
+  /** Dial readings typed by hand, SI by field. */
+  readonly readings: Readonly<Record<string, number>> | null;
+  /** State of guide and rig at the last chunk, for resuming. */
+  readonly progress: unknown;
+  /** Reason why a kept run is not counted. */
+  readonly struckOut: string | null;
+}
+
+function fromRow(row: unknown): Run {
+  const parsed = rowSchema.parse(row);
+  return {
+    id: parsed.id,
+    jobId: parsed.job_id,
+    step: parsed.step,
+    state: parsed.state,
+    startedAt: parsed.started_at,
+    endedAt: parsed.ended_at,
+    person: parsed.person,
+    context: parsed.context,
+    findings: parsed.findings,
+    readings: parsed.readings,
+    progress: parsed.progress,
+    struckOut: parsed.struck_out,
+  };
+}
+
+export interface NewRun {
+  readonly jobId: string;
+  readonly step: string;
+  readonly state: RunState;
+  readonly startedAt: string;
+  readonly person: string;
+  readonly context: RunContext;
+  readonly findings?: Readonly<Record<string, string>>;
+  readonly readings?: Readonly<Record<string, number>>;
+}
+
+export async function insertRun(run: NewRun): Promise<string> {
+  const id = randomUUID();
+  await (await database())('runs').insert({
+    id,
+    job_id: run.jobId,
+    step: run.step,
+    state: run.state,
+    started_at: run.startedAt,
+    ended_at: run.state === 'recording' ? null : run.startedAt,
+    person: run.person,
+    context: JSON.stringify(run.context),
+    findings: run.findings ? JSON.stringify(run.findings) : null,
+    readings: run.readings ? JSON.stringify(run.readings) : null,
+  });
+  return id;
+}
+
+export async function findRun(id: string): Promise<Run | undefined> {
+  const row: unknown = await (await database())('runs').where({ id }).first();
+  return row === undefined ? undefined : fromRow(row);
+}
+
+/** Runs of a job, oldest first, without those thrown away. */
+export async function listRuns(jobId: string): Promise<Run[]> {
+  const rows: unknown[] = await (await database())('runs')
+    .where({ job_id: jobId })
+    .whereNot({ state: 'discarded' })
+    .orderBy(['started_at', 'id']);
+  return rows.map(fromRow);
+}
+
+export async function setRunState(id: string, state: RunState, endedAt?: string): Promise<void> {
+  await (await database())('runs')
+    .where({ id })
+    .update(endedAt === undefined ? { state } : { state, ended_at: endedAt });
+}
+
+export async function strikeOutRun(id: string, reason: string): Promise<void> {
+  await (await database())('runs').where({ id }).update({ struck_out: reason });
+}
+
+/** Appends a chunk and the progress it belongs to, both or neither. */
+export async function appendChunk(id: string, sequence: number, chunk: Trace, progress: unknown): Promise<void> {
+  const db = await database();
+  await db.transaction(async (trx) => {
+    await trx('trace_chunks').insert({
+      run_id: id,
+      sequence,
+      samples: chunk.time.length,
+      columns: encodeChunk(chunk),
+    });
+    await trx('runs').where({ id }).update({ progress: JSON.stringify(progress) });
+  });
+}
+
+const chunkSchema = z.object({ sequence: z.number(), columns: z.instanceof(Buffer) });
+
+/** The whole trace of a run, and the number of its next chunk. */
+export async function readTrace(id: string): Promise<{ trace: Trace; nextSequence: number }> {
+  const rows: unknown[] = await (await database())('trace_chunks').where({ run_id: id }).orderBy('sequence');
+  const chunks = rows.map((row) => chunkSchema.parse(row));
+  return {
+    trace: concatTraces(chunks.map((chunk) => decodeChunk(chunk.columns))),
+    nextSequence: (chunks.at(-1)?.sequence ?? -1) + 1,
+  };
+}

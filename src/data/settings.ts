@@ -1,0 +1,57 @@
+import { z } from 'zod';
+import { siteSchema, type Site } from '@/core/formats/site-file';
+import { database } from './database';
+
+/** What a workshop sets once: where it is, its air today, how it decides, its measurement units. */
+export const shopSettingsSchema = z.object({
+  shopName: z.string().trim().min(1).max(80),
+  site: siteSchema.omit({ instruments: true }),
+  policy: z.enum(['guarded', 'simple']),
+});
+
+export type ShopSettings = z.infer<typeof shopSettingsSchema>;
+
+const fallback: ShopSettings = { shopName: 'Workshop', site: { altitudeM: 0, airTemperatureC: 20 }, policy: 'guarded' };
+
+export async function readShopSettings(): Promise<ShopSettings> {
+  const row = (await (await database())('settings').where({ key: 'shop' }).first()) as { value: string } | undefined;
+  return row ? shopSettingsSchema.parse(JSON.parse(row.value)) : fallback;
+}
+
+export async function writeShopSettings(settings: ShopSettings): Promise<void> {
+  const db = await database();
+  await db('settings')
+    .insert({ key: 'shop', value: JSON.stringify(settings) })
+    .onConflict('key')
+    .merge();
+}
+
+const personSchema = z.object({ id: z.string(), name: z.string(), role: z.string() });
+export type Person = z.infer<typeof personSchema>;
+
+export async function listPeople(): Promise<Person[]> {
+  const rows: unknown[] = await (await database())('people').orderBy('name');
+  return rows.map((row) => personSchema.parse(row));
+}
+
+const instrumentRowSchema = z.object({ id: z.string(), set_name: z.string(), instrument: z.string() });
+const siteInstrumentSchema = siteSchema.shape.instruments.unwrap().element;
+
+/** The bench's instruments as a site file writes them. */
+export async function listInstruments(): Promise<NonNullable<Site['instruments']>> {
+  const rows: unknown[] = await (await database())('instruments').orderBy('id');
+  return rows.map((row) => siteInstrumentSchema.parse(JSON.parse(instrumentRowSchema.parse(row).instrument)));
+}
+
+/** Stores the instrument of a channel, in place of the one before. */
+export async function storeInstrument(instrument: NonNullable<Site['instruments']>[number]): Promise<void> {
+  const checked = siteInstrumentSchema.parse(instrument);
+  await (await database())('instruments')
+    .insert({ id: checked.channel, set_name: 'Bench', instrument: JSON.stringify(checked) })
+    .onConflict('id')
+    .merge();
+}
+
+export async function removeInstrument(channel: string): Promise<void> {
+  await (await database())('instruments').where({ id: channel }).delete();
+}

@@ -1,0 +1,21 @@
+import fc from 'fast-check';
+import { makeTrace } from '@/core/traces/trace';
+import { decodeChunk, encodeChunk } from './trace-codec';
+
+describe('trace chunks', () => {
+  it('give back every sample, missing ones too', () => {
+    fc.assert(
+      fc.property(fc.array(fc.double(), { minLength: 0, maxLength: 60 }), (values) => {
+        const time = Float64Array.from(values, (_, i) => i / 200);
+        const chunk = makeTrace(time, { input_pressure: Float64Array.from(values), stop_switch: time.map(() => 1) });
+        const back = decodeChunk(encodeChunk(chunk));
+        expect(back.time).toEqual(chunk.time);
+        for (const [i, value] of values.entries()) expect(Object.is(back.columns.input_pressure[i], value) || back.columns.input_pressure[i] === value).toBe(true);
+      }),
+    );
+  });
+
+  it('refuses bytes that are no chunk', () => {
+    expect(() => decodeChunk(Buffer.from('nonsense'))).toThrow();
+  });
+});

@@ -1,0 +1,11 @@
+/** A request that cannot be met as asked; the message is for the person at the screen. */
+export class RequestRefused extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    /** Form field → what is wrong with it. */
+    readonly fields: Readonly<Record<string, string>> = {},
+  ) {
+    super(message);
+  }
+}

@@ -1,0 +1,49 @@
+import { z } from 'zod';
+import { channels } from '@/core/quantities/channels';
+import { findUnit, unitOf } from '@/core/quantities/measurement-unit';
+import { removeInstrument, storeInstrument } from '@/data/settings';
+import { RequestRefused } from './http/refused';
+
+const day = z.iso.date('Write it as a date').or(z.literal('')).default('');
+const positive = (what: string) => z.number({ error: what }).positive(what);
+
+export const instrumentFormSchema = z.object({
+  channel: z.string(),
+  name: z.string().trim().min(2, 'Give it the name the shop knows it by').max(80),
+  range: positive('Full scale, more than zero'),
+  resolution: z.number({ error: 'Smallest division, 0 or more' }).min(0, 'Smallest division, 0 or more'),
+  unit: z.string(),
+  classPercent: positive('Class in per cent, more than zero').max(20, 'A class above 20 % measures nothing'),
+  classOf: z.enum(['full-scale', 'reading']),
+  calibratedOn: day,
+  dueOn: day,
+});
+
+export type InstrumentForm = z.infer<typeof instrumentFormSchema>;
+
+/** Mounts an instrument on a channel of the bench; the one that was there before is replaced. */
+export async function mountInstrument(form: InstrumentForm): Promise<void> {
+  const refuse = (field: keyof InstrumentForm, message: string): never => {
+    throw new RequestRefused(422, 'Some fields need another look.', { [field]: message });
+  };
+  const channel = channels.find((each) => each.id === form.channel);
+  if (!channel) return refuse('channel', 'Choose what it measures');
+  const unit = findUnit(form.unit);
+  if (!unit || unit.dimension !== unitOf(channel.fileUnit).dimension)
+    return refuse('unit', `"${form.unit}" does not measure this: write it in ${channel.fileUnit}, for instance`);
+  if (form.resolution >= form.range) return refuse('resolution', 'must be smaller than the range');
+  if (form.calibratedOn !== '' && form.dueOn !== '' && form.dueOn <= form.calibratedOn)
+    return refuse('dueOn', 'must be after the calibration');
+  const { calibratedOn, dueOn, ...rest } = form;
+  await storeInstrument({
+    ...rest,
+    unit: unit.symbol,
+    ...(calibratedOn === '' ? {} : { calibratedOn }),
+    ...(dueOn === '' ? {} : { dueOn }),
+  });
+}
+
+/** Takes the instrument off a channel: the stand-in's own takes its place. */
+export async function unmountInstrument(channel: string): Promise<void> {
+  await removeInstrument(channel);
+}

@@ -1,0 +1,74 @@
+import { z } from 'zod';
+import { findFamily } from '@/core/families';
+import { checkSpec } from '@/core/formats/unit-sheet';
+import { insertJob, type Job } from '@/data/jobs';
+import { findSheet, insertSheet } from '@/data/unit-sheets';
+import { RequestRefused } from '../http/refused';
+
+export const bookInSchema = z.object({
+  sheetId: z.string().min(1, 'Choose a unit sheet, or measure the unit and make one'),
+  serial: z.string().trim().min(2, 'Read the serial off the plate; write "none" if there is none').max(40),
+  vehicle: z.string().trim().min(1, 'Say what it came off').max(120),
+  complaint: z.string().trim().max(500).default(''),
+  promisedAt: z.iso.datetime({ local: true, error: 'Give a date and a time' }).or(z.literal('')).default(''),
+  person: z.string().trim().min(1, 'Say who books it in'),
+  plan: z.enum(['bench', 'vehicle']).default('bench'),
+  standInFault: z.string().default(''),
+});
+
+export type BookIn = z.infer<typeof bookInSchema>;
+
+/** Faults of a unit that a technician did not choose are mounted at this severity. */
+const mountedSeverity = 0.6;
+
+/** Books a unit in: the sheet is copied, so that a later edit never changes this job's verdict. */
+export async function bookIn(form: BookIn): Promise<Job> {
+  const sheet = await findSheet(form.sheetId);
+  if (!sheet)
+    throw new RequestRefused(422, 'Some fields need another look.', { sheetId: 'This sheet is not in the library' });
+  const family = findFamily(sheet.family);
+  const known = form.standInFault === '' || family?.faults.some((fault) => fault.id === form.standInFault);
+  if (!known)
+    throw new RequestRefused(422, 'Some fields need another look.', { standInFault: 'This unit has no such fault' });
+  const seed = [...form.serial].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) | 0, 7);
+  return insertJob({
+    serial: form.serial,
+    vehicle: form.vehicle,
+    complaint: form.complaint,
+    place: 'waiting',
+    plan: family?.plans.some((plan) => plan.id === form.plan) ? form.plan : (family?.plans[0].id ?? 'bench'),
+    bookedAt: new Date().toISOString(),
+    bookedBy: form.person,
+    promisedAt: form.promisedAt === '' ? null : form.promisedAt,
+    sheet: { family: sheet.family, name: sheet.name, spec: sheet.spec },
+    standIn: {
+      seed,
+      pairError: 0.006,
+      faults: form.standInFault === '' ? [] : [{ id: form.standInFault, severity: mountedSeverity }],
+    },
+  });
+}
+
+export const newSheetSchema = z.object({
+  family: z.string(),
+  name: z.string().trim().min(1, 'Give the sheet a name').max(120),
+  spec: z.record(z.string(), z.unknown()),
+});
+
+/** Stores a checked unit sheet; every wrong field is named. */
+export async function addSheet(form: z.infer<typeof newSheetSchema>): Promise<{ id: string }> {
+  const family = findFamily(form.family);
+  if (!family) throw new RequestRefused(422, `No family "${form.family}" is known.`);
+  const checked = checkSpec(family, form.name, form.spec, 'sheet');
+  if (!checked.ok) {
+    const fields = checked.problems.flatMap((problem) =>
+      problem.code === 'bad-field' ? [[problem.field.replace(/^spec\./, ''), problem.detail]] : [],
+    );
+    throw new RequestRefused(
+      422,
+      'Some fields need another look.',
+      Object.fromEntries(fields) as Record<string, string>,
+    );
+  }
+  return { id: await insertSheet({ family: family.id, name: form.name, spec: checked.value.spec }) };
+}

@@ -1,0 +1,50 @@
+import { findFamily } from '@/core/families';
+import type { AnyFamily } from '@/core/families/family';
+import type { StepContext } from '@/core/families/step-context';
+import type { MeasuredStep } from '@/core/families/step-definition';
+import { contextAt, type Site } from '@/core/formats/site-file';
+import { checkSpec, type UnitSheet } from '@/core/formats/unit-sheet';
+import type { JudgedStep } from '@/core/judging/evaluate-unit';
+import { findJob, type Job } from '@/data/jobs';
+import { listInstruments, readShopSettings } from '@/data/settings';
+import { RequestRefused } from '../http/refused';
+
+/** The job, or a refusal that says so. */
+export async function jobNamed(id: string): Promise<Job> {
+  const job = await findJob(id);
+  if (!job) throw new RequestRefused(404, 'This job is not in the book.');
+  return job;
+}
+
+/** The job's sheet as it was booked in, checked again on reading. */
+export function sheetOf(job: Job): UnitSheet {
+  const family = findFamily(job.sheet.family);
+  if (!family) throw new Error(`job ${job.number} is of the unknown family ${job.sheet.family}`);
+  const checked = checkSpec(family, job.sheet.name, job.sheet.spec, `job ${job.number}`);
+  if (!checked.ok) throw new Error(`the sheet of job ${job.number} is not valid any more`);
+  return checked.value;
+}
+
+/** The shop's site with the bench's instruments, as it is now. */
+export async function siteNow(): Promise<Site> {
+  const [settings, instruments] = await Promise.all([readShopSettings(), listInstruments()]);
+  return { ...settings.site, instruments };
+}
+
+/** Context of a job's steps at a site on a date. */
+export function contextOf(job: Job, site: Site, date: string): StepContext<unknown> {
+  return contextAt(sheetOf(job), site, date, job.plan);
+}
+
+/** A step that yields characteristics, or a refusal that says so. */
+export function judgedStepOf(family: AnyFamily, id: string): JudgedStep {
+  const step = family.steps.find((each) => each.id === id);
+  if (!step || step.kind === 'look') throw new RequestRefused(404, `This unit has no step "${id}" that is measured.`);
+  return step;
+}
+
+export function measuredStepOf(family: AnyFamily, id: string): MeasuredStep<unknown> {
+  const step = family.steps.find((each) => each.id === id);
+  if (step?.kind !== 'measured') throw new RequestRefused(404, `This unit has no measured step "${id}".`);
+  return step;
+}

@@ -1,0 +1,218 @@
+import type { Lock } from '@/core/families/interlock';
+import { lockText } from '@/core/wording/lock-text';
+import { locksOf } from '../runs/interlocks';
+import { planOf, supplyOf } from '@/core/families/plan';
+import { staircaseTolerance } from '@/core/families/common/staircase-tolerance';
+import { toleranceBand } from '@/core/families/common/tolerance-band';
+import type { PairCorrection } from '@/core/families/step-analysis';
+import type { StepContext } from '@/core/families/step-context';
+import type { MeasuredStep } from '@/core/families/step-definition';
+import type { CautionId } from '@/core/wording/cautions';
+import { concludeInquiry } from '@/core/judging/conclude-inquiry';
+import type { StepEvaluation, UnitEvaluation } from '@/core/judging/evaluate-unit';
+import type { StepVerdict, UnitVerdict } from '@/core/judging/verdict';
+import { listCautions, listJobs, type AcknowledgedCaution, type Job } from '@/data/jobs';
+import { listReleases } from '@/data/releases';
+import { readTrace, type Run } from '@/data/runs';
+import { recorderOf } from '../runs/bench-runs';
+import { drawnCurve, type DrawnCurve } from './drawn-curve';
+import { evaluateJob } from './evaluate-job';
+import { contextOf, jobNamed, sheetOf, siteNow } from './job-context';
+
+/** The small picture of a unit: its decisive test over the band it should lie in, SI. */
+export interface Face {
+  readonly input: readonly number[];
+  readonly low: readonly number[];
+  readonly high: readonly number[];
+  readonly measured: DrawnCurve | null;
+}
+
+export type OpenRun =
+  | {
+      readonly kind: 'recording';
+      readonly id: string;
+      readonly step: string;
+      /** The hold that is running, by the wall clock; null while hands are needed. */
+      readonly hold: { readonly seconds: number; readonly endsAt: string } | null;
+    }
+  | { readonly kind: 'interrupted'; readonly id: string; readonly step: string }
+  | { readonly kind: 'complete'; readonly id: string; readonly step: string };
+
+export interface RunSummary {
+  readonly id: string;
+  readonly startedAt: string;
+  readonly person: string;
+  readonly struckOut: string | null;
+}
+
+export interface StepView {
+  readonly id: string;
+  readonly title: string;
+  readonly why: string;
+  readonly minutes: number;
+  readonly kind: 'measured' | 'look' | 'typed';
+  readonly cautions: readonly CautionId[];
+  /** Why the step does not open; null when it does. */
+  readonly shut: { readonly why: string; readonly opener: string } | null;
+  readonly evaluation: StepEvaluation;
+  readonly runs: readonly RunSummary[];
+}
+
+export interface JobView {
+  readonly job: Job;
+  readonly familyTitle: string;
+  readonly verdict: UnitVerdict;
+  readonly steps: readonly StepView[];
+  /** First step of the plan that still wants doing. */
+  readonly nextStep: string | null;
+  readonly openRun: OpenRun | null;
+  /** Where the plan's inquiry has ended; null while it is open, or for a plan that only measures. */
+  readonly conclusion: { readonly id: string; readonly title: string; readonly advice: string } | null;
+  readonly face: Face;
+  /** Why a release cannot be issued: steps by verdict. Empty when it can. */
+  readonly blocking: readonly { readonly step: string; readonly title: string; readonly verdict: StepVerdict }[];
+  readonly releases: readonly {
+    readonly id: string;
+    readonly kind: string;
+    readonly issuedAt: string;
+    readonly person: string;
+  }[];
+  readonly cautions: readonly AcknowledgedCaution[];
+}
+
+function openRunOf(runs: readonly Run[]): OpenRun | null {
+  const open = runs.find((run) => run.state === 'recording' || run.state === 'complete');
+  if (!open) return null;
+  if (open.state === 'complete') return { kind: 'complete', id: open.id, step: open.step };
+  const recorder = recorderOf(open.id);
+  if (!recorder) return { kind: 'interrupted', id: open.id, step: open.step };
+  const hold = recorder.hold();
+  return {
+    kind: 'recording',
+    id: open.id,
+    step: open.step,
+    hold: hold && { seconds: hold.seconds, endsAt: new Date(Date.now() + hold.left * 1000).toISOString() },
+  };
+}
+
+function conclusionOf(job: Job, evaluation: UnitEvaluation): JobView['conclusion'] {
+  const state = concludeInquiry(planOf(sheetOf(job).family, job.plan), evaluation);
+  if (state.kind === 'open') return null;
+  const { id, title, advice } = state.conclusion;
+  return { id, title, advice };
+}
+
+const doneVerdicts: readonly StepVerdict[] = ['pass', 'recorded'];
+
+async function faceOf(job: Job, runs: readonly Run[], pair: PairCorrection | null): Promise<Face> {
+  const { family, unit } = sheetOf(job);
+  const run = runs
+    .filter(
+      (each) => each.step === planOf(family, job.plan).decisiveStep && each.state === 'kept' && each.struckOut === null,
+    )
+    .at(-1);
+  const site = run?.context.site ?? (await siteNow());
+  const context = contextOf(job, site, run?.startedAt ?? job.bookedAt);
+  const step = family.steps.find((each) => each.id === planOf(family, job.plan).decisiveStep);
+  if (step?.kind === 'measured' && step.staircase) return staircaseFace(step, context, run);
+  const supply = supplyOf(family, context);
+  const { input, low, high } = toleranceBand(family, unit, () => supply, context);
+  const measured =
+    run && !run.readings ? drawnCurve((await readTrace(run.id)).trace, family.curve, { pair, points: 60 }) : null;
+  return { input, low, high, measured };
+}
+
+/** A staircase as a face: one flat step a stroke, its band where a sound unit's output lies. */
+async function staircaseFace(
+  step: MeasuredStep<unknown>,
+  context: StepContext<unknown>,
+  run: Run | undefined,
+): Promise<Face> {
+  const analysis = run && !run.readings ? step.analyse((await readTrace(run.id)).trace, context) : null;
+  const predicted = step.staircase?.(context, analysis).strokes ?? [];
+  const flat = <T>(each: (output: number) => T) => predicted.flatMap(({ output }) => [each(output), each(output)]);
+  const treads = (outputs: readonly number[]) =>
+    outputs.flatMap((output, at) => [[at, output] as const, [at + 1, output] as const]);
+  return {
+    input: predicted.flatMap((_, at) => [at, at + 1]),
+    low: flat((output) => output * (1 - staircaseTolerance)),
+    high: flat((output) => output * (1 + staircaseTolerance)),
+    measured: analysis?.strokes
+      ? { apply: treads(analysis.strokes.map((stroke) => stroke.output)), wayBack: [] }
+      : null,
+  };
+}
+
+// Faces of kept runs never change; drawing one reads a whole trace.
+const shared = globalThis as { hardPedalFaces?: Map<string, Face> };
+const faces = (shared.hardPedalFaces ??= new Map());
+
+/** First step that still wants doing; where it is shut, the step that opens it. */
+function nextOf(steps: readonly StepView[], locks: ReadonlyMap<string, Lock>): string | null {
+  const next = steps.find((step) => step.evaluation.verdict === 'not-run')?.id ?? null;
+  return next === null ? null : (locks.get(next)?.step ?? next);
+}
+
+const shutBy = (lock: Lock | undefined, titleOf: (id: string) => string): StepView['shut'] =>
+  lock ? { why: lockText(lock, titleOf), opener: lock.step } : null;
+
+/** Everything the screens show of one job. */
+export async function jobView(id: string): Promise<JobView> {
+  return viewOf(await jobNamed(id));
+}
+
+async function viewOf(job: Job): Promise<JobView> {
+  const { evaluation, runs } = await evaluateJob(job);
+  const { family } = sheetOf(job);
+  const locks = await locksOf(job);
+  const titleOf = (id: string) => family.steps.find((each) => each.id === id)?.title ?? id;
+  const steps = evaluation.steps.map((step): StepView => {
+    const definition = family.steps.find((each) => each.id === step.step);
+    if (!definition) throw new Error(`${family.id} has no step ${step.step}`);
+    const { id, title, why, minutes, kind, cautions } = definition;
+    const own = runs.filter((run) => run.step === id && run.state === 'kept');
+    return {
+      id,
+      title,
+      why,
+      minutes,
+      kind,
+      cautions,
+      shut: shutBy(locks.get(id), titleOf),
+      evaluation: step,
+      runs: own.map((run) => ({ id: run.id, startedAt: run.startedAt, person: run.person, struckOut: run.struckOut })),
+    };
+  });
+  const openRun = openRunOf(runs);
+  const kept = runs
+    .filter((run) => run.state === 'kept')
+    .map((run) => `${run.id}${run.struckOut ?? ''}`)
+    .join();
+  const faceKey = `${job.id} ${kept}`;
+  let face = faces.get(faceKey);
+  if (!face) {
+    face = await faceOf(job, runs, evaluation.corrections.pair);
+    if (kept !== '') faces.set(faceKey, face);
+  }
+  return {
+    job,
+    familyTitle: family.title,
+    verdict: evaluation.verdict,
+    steps,
+    nextStep: openRun?.step ?? nextOf(steps, locks),
+    openRun,
+    conclusion: conclusionOf(job, evaluation),
+    face,
+    blocking: steps
+      .filter((step) => !step.evaluation.optional && !doneVerdicts.includes(step.evaluation.verdict))
+      .map((step) => ({ step: step.id, title: step.title, verdict: step.evaluation.verdict })),
+    releases: (await listReleases(job.id)).map(({ id, kind, issuedAt, person }) => ({ id, kind, issuedAt, person })),
+    cautions: await listCautions(job.id),
+  };
+}
+
+/** All jobs that are still in the house, and those that left today. */
+export async function floorView(): Promise<JobView[]> {
+  const jobs = (await listJobs()).filter((job) => job.place !== 'gone');
+  return Promise.all(jobs.map(viewOf));
+}

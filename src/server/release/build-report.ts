@@ -1,0 +1,274 @@
+import { planOf, supplyOf } from '@/core/families/plan';
+import { turningPoint, vacuumAlongPull } from '@/core/families/common/vacuum-along-pull';
+import { toleranceBand } from '@/core/families/common/tolerance-band';
+import type { Characteristic } from '@/core/families/step-analysis';
+import type { StepContext } from '@/core/families/step-context';
+import type { Report } from '@/core/formats/report';
+import { expandedUncertainty } from '@/core/instruments/uncertainty';
+import { calibrationState, type Instrument } from '@/core/instruments/instrument';
+import { methodVersion, type StepEvaluation, type UnitEvaluation } from '@/core/judging/evaluate-unit';
+import { concludeInquiry } from '@/core/judging/conclude-inquiry';
+import type { DecisionPolicy } from '@/core/judging/verdict';
+import { fromSi, unitOf } from '@/core/quantities/measurement-unit';
+import { cautions, standingCautions, type CautionId } from '@/core/wording/cautions';
+import { figure, referenceOf, shownAs, shownUnit, withUnit, type DisplayUnits } from '@/core/wording/display';
+import { analysisProblemText } from '@/core/wording/problem-text';
+import { characteristicTitles } from '@/core/wording/characteristic-titles';
+import { channelTitle } from '@/core/wording/channel-titles';
+import { limitSourceText, limitText } from '@/core/wording/check-text';
+import { listCautions, type Job } from '@/data/jobs';
+import { isStandIn, readTrace, type Run } from '@/data/runs';
+import { readShopSettings } from '@/data/settings';
+import { drawnCurve } from '../jobs/drawn-curve';
+import { evaluateJob } from '../jobs/evaluate-job';
+import { contextOf, sheetOf } from '../jobs/job-context';
+
+function readingText(found: Characteristic, units: DisplayUnits): string {
+  const as = shownAs(found.id);
+  const unit = shownUnit(as, units);
+  const symbol = [unit.symbol === '1' ? '' : unit.symbol, referenceOf(as)].filter(Boolean).join(' ');
+  switch (found.kind) {
+    case 'measured':
+      return `${figure(found.estimate.value, unit, expandedUncertainty(found.estimate))} ${symbol}`.trim();
+    case 'beyond':
+      return `${found.side === 'above' ? 'beyond' : 'below'} ${withUnit(found.bound.value, as, units)}`;
+    case 'absent':
+      return analysisProblemText(found.problem, units);
+  }
+}
+
+function rowsOf(step: StepEvaluation, units: DisplayUnits): Report['steps'][number]['rows'] {
+  return step.characteristics.map((found) => {
+    const check = step.checks.find((each) => each.characteristic === found.id);
+    return {
+      name: characteristicTitles[found.id],
+      reading: readingText(found, units),
+      limit: check ? limitText(check, units) : 'no limit',
+      limitSource: check ? limitSourceText(check.limit.source) : '',
+      verdict: check ? check.verdict.kind : 'recorded',
+    };
+  });
+}
+
+function instrumentRow(instrument: Instrument, date: string): Report['instruments'][number] {
+  const state = calibrationState(instrument, date);
+  const percent = `${Number((instrument.classFraction * 100).toPrecision(3))} % of ${instrument.classOf === 'reading' ? 'reading' : 'full scale'}`;
+  const calibration =
+    state.kind === 'unknown'
+      ? 'calibration not on record'
+      : state.kind === 'overdue'
+        ? `overdue since ${state.dueOn}; its error is counted double`
+        : `in date until ${state.dueOn}`;
+  return { name: instrument.name, accuracy: percent, calibration, overdue: state.kind === 'overdue' };
+}
+
+function findingRows(job: Job, step: StepEvaluation): Report['steps'][number]['rows'] {
+  const definition = sheetOf(job).family.steps.find((each) => each.id === step.step);
+  if (definition?.kind !== 'look' || !step.findings) return [];
+  return definition.points.map((point) => {
+    const option = definition.options.find((each) => each.id === step.findings?.[point.id]);
+    return {
+      name: point.title,
+      reading: option?.title ?? 'not looked at',
+      limit: '',
+      limitSource: '',
+      verdict: option?.effect === 'fail' ? 'fail' : option ? 'recorded' : 'not-run',
+    };
+  });
+}
+
+async function curveOf(job: Job, runs: readonly Run[], units: DisplayUnits): Promise<Report['curve']> {
+  const { family, unit } = sheetOf(job);
+  const run = runs
+    .filter((each) => each.step === planOf(family, job.plan).decisiveStep && each.state === 'kept' && !each.struckOut)
+    .at(-1);
+  if (!run) return null;
+  const { evaluation } = await evaluateJob(job);
+  const { trace } = await readTrace(run.id);
+  const drawn = drawnCurve(trace, family.curve, { pair: evaluation.corrections.pair, points: 400 });
+  const { decisiveStep } = planOf(family, job.plan);
+  const definition = family.steps.find((each) => each.id === decisiveStep);
+  const step = evaluation.steps.find((each) => each.step === decisiveStep);
+  const analysis = step?.analyses.at(-1);
+  if (!drawn || !analysis || definition?.kind !== 'measured' || definition.picture.kind !== 'ride-the-line')
+    return null;
+  const context = contextOf(job, run.context.site, run.startedAt);
+  const vacuum = analysis.vacuum ?? supplyOf(family, context);
+  const { [family.curve.input]: input, supply_vacuum: supply = new Float64Array() } = trace.columns;
+  const { inputEnd } = family.expectedCurve(unit, vacuum, context);
+  const vacuumAt = vacuumAlongPull(input, supply, {
+    inputEnd,
+    ahead: supply.length > 0 ? supply[turningPoint(input)] : vacuum,
+  });
+  const band = toleranceBand(family, unit, vacuumAt, context);
+  const axes = [family.curve.input, family.curve.output].map((channel) => {
+    const as = shownAs(channel);
+    return { title: channelTitle(channel), unit: shownUnit(as, units), reference: referenceOf(as) };
+  });
+  const shown = ([x, y]: readonly [number, number]): [number, number] => [
+    Number(fromSi(x, axes[0].unit).toPrecision(5)),
+    Number(fromSi(y, axes[1].unit).toPrecision(5)),
+  ];
+  const path = (points: readonly (readonly [number, number])[]) => points.map(shown);
+  const [input_, output_] = axes.map(({ title, unit: { symbol }, reference }) =>
+    `${title}, ${symbol} ${reference}`.trim(),
+  );
+  const titles: Partial<Record<string, string>> = { 'cut-in': 'Cut-in', 'run-out': 'Run-out' };
+  return {
+    title: definition.title,
+    input: input_,
+    output: output_,
+    vacuum: withUnit(vacuum, 'vacuum', units),
+    low: path(band.input.map((x, i) => [x, band.low[i]])),
+    high: path(band.input.map((x, i) => [x, band.high[i]])),
+    apply: path(drawn.apply),
+    wayBack: path(drawn.wayBack),
+    marks: analysis.events.flatMap((event) => {
+      const title = titles[event.id];
+      return title && event.x !== undefined && event.y !== undefined ? [{ title, at: shown([event.x, event.y]) }] : [];
+    }),
+  };
+}
+
+function airLines(context: ReturnType<typeof contextOf>, site: Run['context']['site']): string[] {
+  const source = {
+    'station-barometer': 'station barometer',
+    'standard-atmosphere': `standard atmosphere at ${site.altitudeM} m`,
+    'sea-level-assumed': 'sea level assumed',
+  }[context.ambient.source];
+  return [
+    `${figure(context.ambient.pressure, unitOf('kPa'))} kPa absolute (${source})`,
+    `${(context.airTemperature - 273.15).toFixed(0)} °C`,
+  ];
+}
+
+function decisionText(policy: DecisionPolicy): string {
+  return policy === 'guarded'
+    ? 'Guarded decisions: a reading passes or fails only with its whole uncertainty (U, about 95 %) on one side of the limit.'
+    : 'Simple acceptance: readings are compared with the limits as they stand; uncertainty is stated beside them.';
+}
+
+const leastVacuumTexts = {
+  both: 'Least vacuum by both schools: 16 inHg at the sea, marginal below 18.',
+  sixteen: 'Least vacuum by the school of 16 inHg at the sea.',
+  eighteen: 'Least vacuum by the school of 18 inHg at the sea.',
+} as const;
+
+/** The schools that decided anything about this unit. */
+function schoolTexts(evaluation: UnitEvaluation, context: StepContext<unknown>): string[] {
+  const judged = evaluation.steps.flatMap((step) => step.checks);
+  return judged.some((check) => check.limit.restatedFrom !== undefined)
+    ? [`${leastVacuumTexts[context.schools.leastVacuum]} Restated for the air of the day.`]
+    : [];
+}
+
+function conclusionOf(job: Job, evaluation: UnitEvaluation): Report['conclusion'] {
+  const state = concludeInquiry(planOf(sheetOf(job).family, job.plan), evaluation);
+  return state.kind === 'open' ? null : { title: state.conclusion.title, advice: state.conclusion.advice };
+}
+
+/** How a run came by its readings. */
+function sourceText(context: Run['context']): string {
+  const standIn = isStandIn(context) ? ' from a stand-in rig' : '';
+  switch (context.source) {
+    case 'stand-in rig':
+      return 'measured by a stand-in rig';
+    case 'looked at':
+      return 'looked at';
+    case 'dial readings':
+      return `read off dials${standIn}`;
+    case 'log file': {
+      const out = context.file?.leftOut.length ?? 0;
+      const left = out === 0 ? '' : `, ${out} ${out === 1 ? 'row' : 'rows'} left out`;
+      return `log file ${context.file?.name ?? ''}${left}${standIn}`;
+    }
+  }
+}
+
+/** Channels that the steps done so far were read on; the lever of another plan is not one of them. */
+function channelsUsed(job: Job, runs: readonly Run[], context: StepContext<unknown>): ReadonlySet<string> {
+  const { family } = sheetOf(job);
+  const { stand, steps } = planOf(family, job.plan);
+  const others = family.plans.map((plan) => plan.stand.leverChannel).filter((lever) => lever !== stand.leverChannel);
+  const done = family.steps.filter(
+    (step) => steps.includes(step.id) && runs.some((run) => run.step === step.id && run.state === 'kept'),
+  );
+  const channels = done.flatMap((step) => {
+    if (step.kind === 'look') return [];
+    if (step.kind === 'measured') return [...step.needs, ...step.uses];
+    return step.entry.fields(context, {}).flatMap((field) => (field.channel === null ? [] : [field.channel]));
+  });
+  return new Set(channels.filter((channel) => !others.includes(channel)));
+}
+
+export interface IssueDetails {
+  readonly kind: Report['kind'];
+  readonly issuedAt: string;
+  readonly issuedBy: string;
+  readonly units: DisplayUnits;
+}
+
+/** The report of a job as it stands, in the units it is issued in. */
+export async function buildReport(job: Job, how: IssueDetails): Promise<Report> {
+  const [{ evaluation, runs }, settings, acknowledged] = await Promise.all([
+    evaluateJob(job),
+    readShopSettings(),
+    listCautions(job.id),
+  ]);
+  const { family, unit } = sheetOf(job);
+  const last = runs.filter((run) => run.state === 'kept' && run.context.source !== 'looked at').at(-1);
+  const site = last?.context.site ?? { ...settings.site };
+  const context = contextOf(job, site, last?.startedAt ?? how.issuedAt);
+  const used = channelsUsed(job, runs, context);
+  const fluid = (unit as { spec?: { fluid?: string } }).spec?.fluid ?? '';
+  return {
+    format: 'hard-pedal/report',
+    version: 1,
+    methodVersion,
+    kind: how.kind,
+    shop: settings.shopName,
+    job: {
+      number: job.number,
+      serial: job.serial,
+      unit: job.sheet.name,
+      family: family.title,
+      vehicle: job.vehicle,
+      complaint: job.complaint,
+      bookedAt: job.bookedAt,
+      fluid,
+    },
+    issuedAt: how.issuedAt,
+    issuedBy: how.issuedBy,
+    verdict: evaluation.verdict,
+    conclusion: conclusionOf(job, evaluation),
+    policy: [decisionText(settings.policy), ...schoolTexts(evaluation, context)].join(' '),
+    air: airLines(context, site),
+    standIn: runs.some((run) => run.state === 'kept' && isStandIn(run.context)),
+    instruments: [...context.instruments.values()]
+      .filter((each) => used.has(each.channel))
+      .map((each) => instrumentRow(each, context.date)),
+    steps: evaluation.steps.map((step) => {
+      const definition = family.steps.find((each) => each.id === step.step);
+      const run = runs.filter((each) => each.step === step.step && each.state === 'kept').at(-1);
+      const struck = runs.filter((each) => each.step === step.step && each.struckOut !== null);
+      return {
+        title: definition?.title ?? step.step,
+        verdict: step.verdict,
+        who: run?.person ?? '',
+        when: run?.startedAt ?? '',
+        source: run === undefined ? '' : sourceText(run.context),
+        rows: definition?.kind === 'look' ? findingRows(job, step) : rowsOf(step, how.units),
+        notes: [
+          ...step.analyses.flatMap((analysis) => analysis.notes.map((note) => analysisProblemText(note, how.units))),
+          ...struck.map((each) => `One run by ${each.person} struck out: ${each.struckOut}`),
+        ],
+      };
+    }),
+    curve: await curveOf(job, runs, how.units),
+    cautions: [...standingCautions],
+    acknowledged: acknowledged.map(
+      (each) =>
+        `${each.person}, ${each.at.slice(0, 16).replace('T', ' ')} UTC: ${cautions[each.caution as CautionId] ?? each.caution}`,
+    ),
+  };
+}

@@ -1,0 +1,40 @@
+import dayjs from 'dayjs';
+import type { Report } from '@/core/formats/report';
+import { verdictWords } from '@/core/wording/check-text';
+
+/** Title line of a report. */
+export function reportTitle(report: Report): string {
+  return report.kind === 'released' ? 'Release' : 'Not released, findings only';
+}
+
+/** "issued 24 Nov 2026, 00:04 by …", or that it has not been. */
+export function issuedLine(report: Report): string {
+  if (report.issuedAt === '') return 'preview, not issued yet';
+  return `issued ${when(report.issuedAt)} by ${report.issuedBy}`;
+}
+
+export function when(iso: string): string {
+  return iso === '' ? '' : dayjs(iso).format('D MMM YYYY, HH:mm');
+}
+
+export function verdictWord(verdict: Report['verdict']): string {
+  return verdictWords[verdict];
+}
+
+/** Label and value pairs of the head. */
+export function headRows(report: Report): (readonly [string, string])[] {
+  return [
+    ['Unit', `${report.job.unit}, ${report.job.family.toLowerCase()}`],
+    ['Serial', report.job.serial],
+    ['From', report.job.vehicle],
+    ['Complaint', report.job.complaint || 'none stated'],
+    ...(report.job.fluid === '' ? [] : [['Fluid', report.job.fluid] as const]),
+    ['Booked in', `${when(report.job.bookedAt)}, job ${report.job.number}`],
+    ['Air', report.air.join(', ')],
+    ...(report.conclusion ? [['Inquiry', `${report.conclusion.title}. ${report.conclusion.advice}`] as const] : []),
+    ['Decision', report.policy],
+  ];
+}
+
+export const standInSentence =
+  'Measured by a stand-in rig: no real unit was on a bench. Not valid for releasing a real unit.';

@@ -1,0 +1,196 @@
+import { planOf } from '@/core/families/plan';
+import { concatTraces } from '@/core/traces/trace';
+import { guideStart } from '@/core/rig/guide';
+import { rigForStep } from '@/core/rig/run-step';
+import type { StandInRig } from '@/core/rig/stand-in-rig';
+import { moveJob, type Job } from '@/data/jobs';
+import { appendChunk, findRun, insertRun, listRuns, readTrace, setRunState, strikeOutRun, type Run } from '@/data/runs';
+import { contextOf, jobNamed, measuredStepOf, sheetOf, siteNow } from '../jobs/job-context';
+import { RequestRefused } from '../http/refused';
+import { refuseShut } from './interlocks';
+import { standInInstrument } from './live-instrument';
+import { RunRecorder, type RunProgress } from './run-recorder';
+
+// One table of recorders for the whole process, also across the bundler's copies of this module.
+const shared = globalThis as { hardPedalRecorders?: Map<string, RunRecorder> };
+const recorders = (shared.hardPedalRecorders ??= new Map());
+
+export async function runNamed(id: string): Promise<Run> {
+  const run = await findRun(id);
+  if (!run) throw new RequestRefused(404, 'This run is not recorded here.');
+  return run;
+}
+
+/** The recorder of a run that is being recorded in this process. */
+export function recorderOf(id: string): RunRecorder | undefined {
+  return recorders.get(id);
+}
+
+function liveRecorder(id: string): RunRecorder {
+  const recorder = recorders.get(id);
+  if (!recorder) throw new RequestRefused(409, 'This run is not being recorded now. Resume it or run the step again.');
+  return recorder;
+}
+
+async function rigFor(job: Job, run: Pick<Run, 'step' | 'context' | 'startedAt'>, repeat: number): Promise<StandInRig> {
+  const context = contextOf(job, run.context.site, run.startedAt);
+  const { family } = sheetOf(job);
+  return rigForStep(family, measuredStepOf(family, run.step), context, {
+    faults: job.standIn.faults,
+    benchSeed: job.standIn.seed,
+    runSeed: job.standIn.seed + 7919 * repeat,
+    pairError: job.standIn.pairError,
+  });
+}
+
+function record(
+  run: Run,
+  job: Job,
+  rig: StandInRig,
+  from: Awaited<ReturnType<typeof readTrace>>,
+  start: RunProgress,
+): void {
+  const context = contextOf(job, run.context.site, run.startedAt);
+  const { family, unit } = sheetOf(job);
+  const recorder = new RunRecorder({
+    instrument: standInInstrument(rig),
+    phases: measuredStepOf(family, run.step).guide(context),
+    store: {
+      append: (sequence, chunk, progress) => appendChunk(run.id, sequence, chunk, progress),
+      finish: async () => {
+        await setRunState(run.id, 'complete', new Date().toISOString());
+        recorders.delete(run.id);
+      },
+    },
+    start,
+    recorded: from.trace,
+    nextSequence: from.nextSequence,
+    leverMaximum: planOf(family, job.plan).stand.leverMaximum(unit),
+  });
+  recorders.set(run.id, recorder);
+  recorder.start();
+}
+
+/** Starts a live run of a step. One run at a time a job: the bench has one set of gauges. */
+export async function startRun(jobId: string, stepId: string, person: string): Promise<{ id: string }> {
+  const job = await jobNamed(jobId);
+  measuredStepOf(sheetOf(job).family, stepId);
+  await refuseShut(job, stepId);
+  const runs = await listRuns(jobId);
+  const open = runs.find((run) => run.state === 'recording' || run.state === 'complete');
+  if (open && open.step === stepId && open.state === 'recording') return { id: open.id };
+  if (open) throw new RequestRefused(409, `The step ${open.step} of this job is still open. Keep or discard it first.`);
+  const startedAt = new Date().toISOString();
+  const context = { site: await siteNow(), source: 'stand-in rig' } as const;
+  const id = await insertRun({ jobId, step: stepId, state: 'recording', startedAt, person, context });
+  if (job.place === 'waiting' || job.place === 'waiting-parts') await moveJob(jobId, 'on-bench');
+  const run = await runNamed(id);
+  const rig = await rigFor(job, run, runs.filter((each) => each.step === stepId).length);
+  const start = { guide: guideStart, lever: 0, byItself: false, rig: rig.snapshot() };
+  record(run, job, rig, { trace: concatTraces([]), nextSequence: 0 }, start);
+  return { id };
+}
+
+/** A log that broke off on its way here is no run of the rig: half a log is neither gone on with nor judged. */
+function refuseBrokenImport(run: Run): void {
+  if (run.context.source === 'log file')
+    throw new RequestRefused(409, 'This log broke off on its way here. Run the step again, or bring the log again.');
+}
+
+/** Goes on with a run that a crash interrupted, from its last written second. */
+export async function resumeRun(id: string): Promise<{ id: string }> {
+  const run = await runNamed(id);
+  if (run.state !== 'recording') throw new RequestRefused(409, 'This run has ended.');
+  refuseBrokenImport(run);
+  if (recorders.has(id)) return { id };
+  const job = await jobNamed(run.jobId);
+  await refuseShut(job, run.step, id);
+  const from = await readTrace(id);
+  const before = (await listRuns(run.jobId)).filter((each) => each.step === run.step && each.startedAt < run.startedAt);
+  const rig = await rigFor(job, run, before.length);
+  const saved = run.progress as RunProgress | null;
+  if (saved?.rig) rig.restore(saved.rig);
+  record(run, job, rig, from, { ...(saved ?? { guide: guideStart, lever: 0, rig: null }), byItself: false });
+  return { id };
+}
+
+export type RunCommand =
+  | { readonly kind: 'lever'; readonly level: number }
+  | { readonly kind: 'by-itself'; readonly on: boolean }
+  | { readonly kind: 'speed'; readonly speed: number };
+
+/** Moves the lever, lets the rig pull, or sets the stand-in's speed. */
+export async function commandRun(id: string, command: RunCommand): Promise<void> {
+  await runNamed(id);
+  const recorder = liveRecorder(id);
+  switch (command.kind) {
+    case 'lever':
+      return recorder.pull(command.level);
+    case 'by-itself':
+      return recorder.pullByItself(command.on);
+    case 'speed':
+      return recorder.setSpeed(command.speed);
+  }
+}
+
+/** Ends a run early: what was recorded stays and can be judged. */
+export async function stopRun(id: string): Promise<void> {
+  const run = await runNamed(id);
+  if (run.state !== 'recording') return;
+  refuseBrokenImport(run);
+  await endRecording(id);
+  await setRunState(id, 'complete', new Date().toISOString());
+}
+
+async function endRecording(id: string): Promise<void> {
+  await recorders.get(id)?.stop();
+  recorders.delete(id);
+}
+
+/** Keeps a complete run: it counts from now on. */
+export async function keepRun(id: string): Promise<void> {
+  const run = await runNamed(id);
+  if (run.state === 'recording') throw new RequestRefused(409, 'This run is still recording.');
+  if (run.state === 'discarded') throw new RequestRefused(409, 'This run was discarded.');
+  if (run.state !== 'kept') await refuseShut(await jobNamed(run.jobId), run.step, id);
+  await setRunState(id, 'kept');
+}
+
+/** Throws a run away; the step can be run again. A kept run is struck out with a reason instead. */
+export async function discardRun(id: string): Promise<void> {
+  const run = await runNamed(id);
+  if (run.state === 'kept')
+    throw new RequestRefused(409, 'A kept run is not thrown away; strike it out with a reason.');
+  await endRecording(id);
+  await setRunState(id, 'discarded');
+}
+
+/** Leaves a kept run out of the judged value, with the reason on record. */
+export async function strikeOut(id: string, reason: string): Promise<void> {
+  const run = await runNamed(id);
+  if (run.state !== 'kept') throw new RequestRefused(409, 'Only a kept run can be struck out.');
+  await strikeOutRun(id, reason);
+}
+
+/** Records findings of a look step as a kept run. */
+export async function recordLook(
+  jobId: string,
+  stepId: string,
+  findings: Readonly<Record<string, string>>,
+  person: string,
+): Promise<{ id: string }> {
+  const job = await jobNamed(jobId);
+  const step = sheetOf(job).family.steps.find((each) => each.id === stepId);
+  if (step?.kind !== 'look') throw new RequestRefused(404, `This unit has no look step "${stepId}".`);
+  const missing = step.points.filter((point) => !step.options.some((option) => option.id === findings[point.id]));
+  if (missing.length > 0)
+    throw new RequestRefused(
+      422,
+      `Say how these look: ${missing.map((point) => point.title.toLowerCase()).join(', ')}.`,
+      Object.fromEntries(missing.map((point) => [point.id, 'not said yet'])),
+    );
+  await refuseShut(job, stepId);
+  const context = { site: await siteNow(), source: 'looked at' } as const;
+  const startedAt = new Date().toISOString();
+  return { id: await insertRun({ jobId, step: stepId, state: 'kept', startedAt, person, context, findings }) };
+}

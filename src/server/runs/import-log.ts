@@ -1,0 +1,64 @@
+import { refuseShut } from './interlocks';
+import { z } from 'zod';
+import { makeTrace } from '@/core/traces/trace';
+import { mappingSchema, rememberMapping } from '@/data/column-mappings';
+import { moveJob } from '@/data/jobs';
+import { appendChunk, insertRun, listRuns, setRunState } from '@/data/runs';
+import { RequestRefused } from '../http/refused';
+import { jobNamed, measuredStepOf, sheetOf, siteNow } from '../jobs/job-context';
+import { discardRun, runNamed } from './bench-runs';
+
+export const importSchema = z.object({
+  step: z.string(),
+  person: z.string().min(1),
+  file: z.object({ name: z.string().min(1).max(300), leftOut: z.array(z.string()).max(5000) }),
+  fingerprint: z.string().max(20_000),
+  standIn: z.boolean().default(false),
+  mapping: mappingSchema,
+});
+
+/** Opens a run that is fed from a log file: its parts follow, then it is closed. */
+export async function beginImport(jobId: string, form: z.infer<typeof importSchema>): Promise<{ id: string }> {
+  const job = await jobNamed(jobId);
+  measuredStepOf(sheetOf(job).family, form.step);
+  await refuseShut(job, form.step);
+  const runs = await listRuns(jobId);
+  // What is left of a log that broke off makes room for the next attempt.
+  for (const run of runs) if (run.state === 'recording' && run.context.source === 'log file') await discardRun(run.id);
+  const open = runs.find(
+    (run) => run.state === 'complete' || (run.state === 'recording' && run.context.source !== 'log file'),
+  );
+  if (open) throw new RequestRefused(409, `The step ${open.step} of this job is still open. Keep or discard it first.`);
+  const startedAt = new Date().toISOString();
+  await rememberMapping(form.fingerprint, form.mapping, startedAt);
+  if (job.place === 'waiting' || job.place === 'waiting-parts') await moveJob(jobId, 'on-bench');
+  const context = { site: await siteNow(), source: 'log file', file: form.file, standIn: form.standIn } as const;
+  return {
+    id: await insertRun({ jobId, step: form.step, state: 'recording', startedAt, person: form.person, context }),
+  };
+}
+
+/** Takes one part: the clock and the channels as little-endian doubles, one after the other. */
+export async function takeImportPart(
+  id: string,
+  part: { readonly sequence: number; readonly channels: readonly string[]; readonly bytes: ArrayBuffer },
+): Promise<void> {
+  const run = await runNamed(id);
+  if (run.state !== 'recording' || run.context.source !== 'log file')
+    throw new RequestRefused(409, 'This run takes no parts of a log.');
+  const width = part.channels.length + 1;
+  const samples = part.bytes.byteLength / 8 / width;
+  if (!Number.isInteger(samples) || samples < 1)
+    throw new RequestRefused(422, 'This part of the log is damaged: send it again.');
+  const column = (at: number) => new Float64Array(part.bytes, at * samples * 8, samples);
+  const columns = Object.fromEntries(part.channels.map((channel, at) => [channel, column(at + 1)]));
+  await appendChunk(id, part.sequence, makeTrace(column(0), columns), null);
+}
+
+/** All parts are there: the run is kept; what it means was shown before it was sent. */
+export async function closeImport(id: string): Promise<void> {
+  const run = await runNamed(id);
+  if (run.state !== 'recording' || run.context.source !== 'log file')
+    throw new RequestRefused(409, 'This run is not being read from a log.');
+  await setRunState(id, 'kept', new Date().toISOString());
+}

@@ -1,0 +1,77 @@
+import { lockOf, type Lock, type RecordedStep } from '@/core/families/interlock';
+import { planOf } from '@/core/families/plan';
+import type { StepEvaluation } from '@/core/judging/evaluate-unit';
+import { lookVerdict } from '@/core/judging/judge-step';
+import { lockText } from '@/core/wording/lock-text';
+import { listCautions, type Job } from '@/data/jobs';
+import { listRuns, readTrace, type Run } from '@/data/runs';
+import { RequestRefused } from '../http/refused';
+import { evaluateRun } from '../jobs/evaluate-job';
+import { sheetOf } from '../jobs/job-context';
+
+// What a kept run came to never changes; a proof is looked at with every step that opens.
+const shared = globalThis as { hardPedalRunVerdicts?: Map<string, StepEvaluation['verdict']> };
+const verdicts = (shared.hardPedalRunVerdicts ??= new Map());
+
+async function verdictOf(job: Job, run: Run): Promise<StepEvaluation['verdict']> {
+  const known = verdicts.get(run.id);
+  if (known) return known;
+  const step = sheetOf(job).family.steps.find((each) => each.id === run.step);
+  let verdict: StepEvaluation['verdict'] = 'not-run';
+  if (step?.kind === 'look') verdict = lookVerdict(step, run.findings ?? {});
+  else if (step) {
+    const trace = run.readings ? { time: new Float64Array(0), columns: {} } : (await readTrace(run.id)).trace;
+    verdict = (await evaluateRun(job, run, trace)).verdict;
+  }
+  verdicts.set(run.id, verdict);
+  return verdict;
+}
+
+/**
+ * The job's runs in the order of time, as its interlocks see them. A run that is recording, or waits to be kept, has
+ * already put pressure in; it proves nothing until it is kept. What was struck out or thrown away still put it in.
+ */
+async function recordedSteps(job: Job, except: string | null): Promise<RecordedStep[]> {
+  const runs = (await listRuns(job.id)).filter((run) => run.id !== except);
+  const { steps } = sheetOf(job).family;
+  const counts = (run: Run) => steps.some((step) => step.id === run.step && (step.pressure || step.kind === 'look'));
+  return Promise.all(
+    runs.filter(counts).map(async (run): Promise<RecordedStep> => {
+      const kept = run.state === 'kept' && run.struckOut === null;
+      return { step: run.step, verdict: kept ? await verdictOf(job, run) : 'not-run' };
+    }),
+  );
+}
+
+/** What keeps each step of the job's plan shut, as if the run `except` were not there; open steps are left out. */
+export async function locksOf(job: Job, except: string | null = null): Promise<ReadonlyMap<string, Lock>> {
+  const { family } = sheetOf(job);
+  const plan = planOf(family, job.plan).steps;
+  if (!family.steps.some((step) => step.interlock && plan.includes(step.id))) return new Map();
+  const recorded = await recordedSteps(job, except);
+  return new Map(
+    plan.flatMap((id) => {
+      const lock = lockOf(family.steps, plan, id, recorded);
+      return lock ? [[id, lock] as const] : [];
+    }),
+  );
+}
+
+/**
+ * Refuses a step that an interlock keeps shut, or whose cautions nobody has acknowledged: here, whoever asks and by
+ * whatever way, and not only on the screen. A run that goes on or is kept (`except`) is not locked out by itself.
+ */
+export async function refuseShut(job: Job, stepId: string, except: string | null = null): Promise<void> {
+  const { family } = sheetOf(job);
+  const step = family.steps.find((each) => each.id === stepId);
+  if (!step) return;
+  const lock = (await locksOf(job, except)).get(stepId);
+  if (lock)
+    throw new RequestRefused(
+      409,
+      lockText(lock, (id) => family.steps.find((each) => each.id === id)?.title ?? id),
+    );
+  const read = await listCautions(job.id);
+  if (step.cautions.some((caution) => !read.some((each) => each.caution === caution)))
+    throw new RequestRefused(409, 'Read the cautions of this step first: they are acknowledged by name.');
+}

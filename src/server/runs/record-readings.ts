@@ -1,0 +1,47 @@
+import { refuseShut } from './interlocks';
+import { entryOf } from '@/core/families/common/characteristic-entry';
+import { labelledSeed, randomSource } from '@/core/rig/random';
+import { insertRun, listRuns } from '@/data/runs';
+import { moveJob } from '@/data/jobs';
+import { RequestRefused } from '../http/refused';
+import { contextOf, jobNamed, judgedStepOf, sheetOf, siteNow } from '../jobs/job-context';
+
+/** Records dial readings of a step, SI by field, as a kept run: what they mean was shown while they were typed. */
+export async function recordReadings(
+  jobId: string,
+  stepId: string,
+  readings: Readonly<Record<string, number>>,
+  how: { readonly person: string; readonly standIn: boolean },
+): Promise<{ id: string }> {
+  const job = await jobNamed(jobId);
+  const step = judgedStepOf(sheetOf(job).family, stepId);
+  await refuseShut(job, stepId);
+  const site = await siteNow();
+  const startedAt = new Date().toISOString();
+  const fields = entryOf(step).fields(contextOf(job, site, startedAt), readings);
+  const missing = fields.filter((field) => !field.optional && readings[field.id] === undefined);
+  if (missing.length > 0)
+    throw new RequestRefused(
+      422,
+      `Still to read: ${missing.map((field) => field.title.toLowerCase()).join(', ')}.`,
+      Object.fromEntries(missing.map((field) => [field.id, 'not read yet'])),
+    );
+  const unknown = Object.keys(readings).find((id) => !fields.some((field) => field.id === id));
+  if (unknown !== undefined) throw new RequestRefused(422, `This step has no reading "${unknown}".`);
+  const open = (await listRuns(jobId)).find((run) => run.state === 'recording' || run.state === 'complete');
+  if (open) throw new RequestRefused(409, `The step ${open.step} of this job is still open. Keep or discard it first.`);
+  if (job.place === 'waiting' || job.place === 'waiting-parts') await moveJob(jobId, 'on-bench');
+  const { person, standIn } = how;
+  const context = { site, source: 'dial readings', standIn } as const;
+  return { id: await insertRun({ jobId, step: stepId, state: 'kept', startedAt, person, context, readings }) };
+}
+
+/** What the stand-in's instruments show for a typed step, SI by field; empty where it has none to offer. */
+export async function standInReadings(jobId: string, stepId: string): Promise<Readonly<Record<string, number>>> {
+  const job = await jobNamed(jobId);
+  const step = judgedStepOf(sheetOf(job).family, stepId);
+  if (step.kind !== 'typed') return {};
+  const context = contextOf(job, await siteNow(), new Date().toISOString());
+  const repeat = (await listRuns(jobId)).filter((run) => run.step === stepId).length;
+  return step.standIn(context, job.standIn.faults, randomSource(labelledSeed(job.standIn.seed + repeat, stepId)));
+}

@@ -1,0 +1,108 @@
+import { guideStart } from '@/core/rig/guide';
+import { concatTraces, makeTrace, type Trace } from '@/core/traces/trace';
+import type { GuidePhase } from '@/core/families/guide-phase';
+import type { LiveInstrument } from './live-instrument';
+import { RunRecorder, type RunFrame, type RunProgress } from './run-recorder';
+
+const phases: readonly GuidePhase[] = [
+  {
+    instruction: { code: 'rest', seconds: 1 },
+    controls: {},
+    lever: { to: 0, seconds: 0 },
+    end: { kind: 'seconds', seconds: 20 },
+  },
+];
+
+/** A device that counts its samples at 100 Hz and reads the lever. */
+function counter(): LiveInstrument {
+  let samples = 0;
+  let owed = 0;
+  return {
+    channels: ['input_pressure'],
+    leverChannel: 'input_pressure',
+    sampleRate: 100,
+    read(elapsed, _controls, lever) {
+      owed += elapsed * 100;
+      const count = Math.floor(owed);
+      owed -= count;
+      const time = Float64Array.from({ length: count }, () => ++samples / 100);
+      return makeTrace(time, { input_pressure: new Float64Array(count).fill(lever) });
+    },
+    snapshot: () => null,
+  };
+}
+
+function recorder(
+  append: (sequence: number, chunk: Trace, progress: RunProgress) => Promise<void>,
+  finish = () => Promise.resolve(),
+) {
+  return new RunRecorder({
+    instrument: counter(),
+    phases,
+    store: { append, finish },
+    start: { guide: guideStart, lever: 0, byItself: false, rig: null },
+    recorded: concatTraces([]),
+    nextSequence: 0,
+    leverMaximum: 1e6,
+  });
+}
+
+const later = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
+
+describe('run recorder', () => {
+  it('writes at least once a second, and every screen gets every sample', async () => {
+    const chunks: Trace[] = [];
+    const run = recorder((_sequence, chunk) => (chunks.push(chunk), Promise.resolve()));
+    run.setSpeed(5);
+    const seen: RunFrame[] = [];
+    run.start();
+    await later(300);
+    run.listen((frame) => seen.push(frame));
+    run.pull(2e6);
+    await later(1600);
+    expect(chunks.length).toBeGreaterThanOrEqual(1);
+    const trace = await run.stop();
+    const written = concatTraces(chunks);
+    expect(written.time).toEqual(trace.time);
+    const shown = seen.reduce((sum, frame) => sum + frame.samples.time.length, 0);
+    expect(seen[0].kind).toBe('whole');
+    expect(shown).toBe(trace.time.length);
+    // The lever does not go beyond what the bench has.
+    expect(Math.max(...trace.columns.input_pressure)).toBe(1e6);
+  });
+
+  it('keeps samples while the disk is full, says so, and writes them when there is room', async () => {
+    let full = true;
+    const chunks: Trace[] = [];
+    const run = recorder((_sequence, chunk) => {
+      if (full) return Promise.reject(new Error('database or disk is full'));
+      chunks.push(chunk);
+      return Promise.resolve();
+    });
+    run.start();
+    await later(1100);
+    expect(run.status().storageProblem).toContain('disk is full');
+    expect(chunks).toEqual([]);
+    full = false;
+    const trace = await run.stop();
+    expect(concatTraces(chunks).time).toEqual(trace.time);
+    expect(run.status().storageProblem).toBeNull();
+  });
+
+  it('does not call a run complete before its last samples are written', async () => {
+    let full = true;
+    let finished = 0;
+    const run = recorder(
+      () => (full ? Promise.reject(new Error('disk is full')) : Promise.resolve()),
+      () => (finished++, Promise.resolve()),
+    );
+    run.setSpeed(50);
+    run.start();
+    await later(900);
+    expect(run.status().done).toBe(true);
+    expect(finished).toBe(0);
+    full = false;
+    await later(1300);
+    expect(finished).toBe(1);
+  });
+});

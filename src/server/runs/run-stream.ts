@@ -1,0 +1,87 @@
+import { minMaxIndices } from '@/core/traces/decimate';
+import { makeTrace, type Trace } from '@/core/traces/trace';
+import { readTrace } from '@/data/runs';
+import { recorderOf, runNamed } from './bench-runs';
+import type { RunFrame, RunStatus } from './run-recorder';
+
+/** What goes over the wire: samples as plain numbers, six figures, null where a sample is missing. */
+export interface WireFrame {
+  readonly kind: 'whole' | 'more';
+  readonly state: string;
+  readonly time: readonly number[];
+  readonly columns: Readonly<Record<string, readonly (number | null)[]>>;
+  readonly status: RunStatus | null;
+}
+
+function shortened(column: Float64Array): (number | null)[] {
+  return Array.from(column, (value) => (Number.isNaN(value) ? null : Number(value.toPrecision(6))));
+}
+
+function wire(kind: WireFrame['kind'], state: string, samples: Trace, status: RunStatus | null): string {
+  const frame: WireFrame = {
+    kind,
+    state,
+    time: Array.from(samples.time, (time) => Number(time.toFixed(4))),
+    columns: Object.fromEntries(Object.entries(samples.columns).map(([id, column]) => [id, shortened(column)])),
+    status,
+  };
+  return `data: ${JSON.stringify(frame)}\n\n`;
+}
+
+/** A finished run longer than this is sent as the lowest and highest of every stretch: more than a screen can show. */
+const mostSent = 120_000;
+const thinnedTo = 8_000;
+
+function thinned(trace: Trace): Trace {
+  if (trace.time.length <= mostSent) return trace;
+  const wanted = new Set<number>();
+  for (const column of Object.values(trace.columns)) for (const at of minMaxIndices(column, thinnedTo)) wanted.add(at);
+  const indices = [...wanted].sort((p, q) => p - q);
+  const pick = (column: Float64Array) => Float64Array.from(indices, (i) => column[i]);
+  return makeTrace(
+    pick(trace.time),
+    Object.fromEntries(Object.entries(trace.columns).map(([id, column]) => [id, pick(column)])),
+  );
+}
+
+/**
+ * Server-sent events of a run: everything recorded so far, then every new sample until the run is complete or the
+ * screen goes away. A run that is not being recorded sends what the database has.
+ */
+export async function runStream(id: string, signal: AbortSignal): Promise<Response> {
+  const run = await runNamed(id).catch(() => null);
+  if (!run) return Response.json({ message: 'This run is not recorded here.' }, { status: 404 });
+  const recorder = recorderOf(id);
+  const encoder = new TextEncoder();
+  let stop = () => {};
+  const body = new ReadableStream<Uint8Array>({
+    async start(controller) {
+      if (!recorder) {
+        const trace = thinned((await readTrace(id)).trace);
+        const state = run.state === 'recording' ? 'interrupted' : run.state;
+        controller.enqueue(encoder.encode(wire('whole', state, trace, null)));
+        controller.close();
+        return;
+      }
+      let open = true;
+      const close = () => {
+        if (!open) return;
+        open = false;
+        stop();
+        controller.close();
+      };
+      const send = ({ kind, samples, status }: RunFrame) => {
+        if (!open) return;
+        const ended = status.done && recorderOf(id) === undefined;
+        controller.enqueue(encoder.encode(wire(kind, ended ? 'complete' : 'recording', samples, status)));
+        if (ended) close();
+      };
+      signal.addEventListener('abort', close);
+      stop = recorder.listen(send);
+    },
+    cancel: () => stop(),
+  });
+  return new Response(body, {
+    headers: { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache, no-transform' },
+  });
+}

@@ -1,0 +1,135 @@
+import { z } from 'zod';
+import { findFamily } from '@/core/families';
+import { fluidKinds, type FluidKind } from '@/core/families/common/fluid';
+import { prechargeTemperature, restatePrecharge } from '@/core/families/common/store/gas-law';
+import { checkStandard } from '@/core/families/common/store/sphere-life';
+import { spherePurposes, type SpherePurpose } from '@/core/families/common/store/sphere-purpose';
+import { instrumentFromSite } from '@/core/formats/site-file';
+import { instrumentsByChannel } from '@/core/instruments/default-instruments';
+import { readingComponents } from '@/core/instruments/uncertainty';
+import { readFigure } from '@/core/quantities/read-figure';
+import { unitOf } from '@/core/quantities/measurement-unit';
+import { displayUnits } from '@/core/wording/display';
+import { analysisProblemText } from '@/core/wording/problem-text';
+import { listInstruments } from '@/data/settings';
+import {
+  findSphere,
+  insertSphere,
+  insertSphereCheck,
+  listSphereChecks,
+  listSpheres,
+  markFitted,
+  type Sphere,
+  type StoredSphereCheck,
+} from '@/data/spheres';
+import { findSheet } from '@/data/unit-sheets';
+import { RequestRefused } from './http/refused';
+import { ambientNow } from './jobs/air-text';
+
+const lookAgain = 'Some fields need another look.';
+const serial = z.string().trim().min(2, 'Read the serial off the sphere').max(40);
+
+export const sphereFormSchema = z.object({
+  serial,
+  purpose: z.enum(spherePurposes, 'Choose what it is for'),
+  fluid: z.enum(fluidKinds, 'Choose the fluid it works in'),
+  precharge: z.string(),
+});
+
+export const sphereCheckSchema = z.object({
+  serial,
+  reading: z.string(),
+  temperatureC: z.number('The shell’s temperature, °C').min(-60).max(80),
+  person: z.string().min(1),
+});
+
+export const sphereFitSchema = z.object({ serial, sheetId: z.string().min(1, 'Choose what it goes on') });
+
+/** A gauge pressure as typed, with or without a unit, Pa; refuses by the field's name. */
+function pressureOf(text: string, field: string): number {
+  const read = readFigure(text, { unit: unitOf('MPa'), vacuum: false, ambient: 0 });
+  if (read.kind !== 'figure' || !(read.value > 0))
+    throw new RequestRefused(422, lookAgain, { [field]: 'A pressure above zero, for instance 6.2 MPa or 62 bar' });
+  return read.value;
+}
+
+async function sphereNamed(name: string): Promise<Sphere> {
+  const sphere = await findSphere(name);
+  if (!sphere) throw new RequestRefused(404, 'This sphere is not in the book: enter it first.');
+  return sphere;
+}
+
+/** Enters a sphere by its serial. */
+export async function enterSphere(form: z.infer<typeof sphereFormSchema>): Promise<void> {
+  if (await findSphere(form.serial))
+    throw new RequestRefused(422, lookAgain, { serial: 'This serial is in the book already' });
+  await insertSphere({ ...form, precharge: pressureOf(form.precharge, 'precharge') });
+}
+
+/** Records a check of a sphere's precharge on the charging tool: restated to 20 °C, with its uncertainty. */
+export async function checkSphere(form: z.infer<typeof sphereCheckSchema>, at = new Date()): Promise<void> {
+  await sphereNamed(form.serial);
+  const reading = pressureOf(form.reading, 'reading');
+  const temperature = form.temperatureC + 273.15;
+  const ambient = (await ambientNow()).pressure;
+  const instrument = instrumentsByChannel((await listInstruments()).map(instrumentFromSite)).get(
+    'accumulator_pressure',
+  );
+  const gauge = instrument
+    ? Math.hypot(...readingComponents(instrument, reading, at.toISOString()).map((part) => part.standard))
+    : 0;
+  await insertSphereCheck({
+    serial: form.serial,
+    at: at.toISOString(),
+    reading,
+    temperature,
+    precharge: restatePrecharge(reading, temperature, prechargeTemperature, ambient),
+    // A shell's temperature is taken to a kelvin or so.
+    standard: checkStandard(gauge, reading + ambient, { standard: 1, value: temperature }),
+    person: form.person,
+  });
+}
+
+interface SphereSheet {
+  readonly spherePurpose?: SpherePurpose;
+  readonly fluid?: FluidKind;
+}
+
+/**
+ * Fits a sphere to what a sheet describes. Refused where the sphere is for another purpose, or has worked in another fluid:
+ * the one is dangerous, the other destroys the seals.
+ */
+export async function fitSphere(form: z.infer<typeof sphereFitSchema>): Promise<void> {
+  const sphere = await sphereNamed(form.serial);
+  const sheet = await findSheet(form.sheetId);
+  const family = sheet && findFamily(sheet.family);
+  if (!sheet || !family) throw new RequestRefused(422, lookAgain, { sheetId: 'This sheet is not in the library' });
+  const spec = family.schema.parse(sheet.spec) as SphereSheet;
+  const units = displayUnits('kpa');
+  if (spec.spherePurpose === undefined)
+    throw new RequestRefused(422, lookAgain, { sheetId: 'This sheet names no purpose for a sphere' });
+  if (spec.spherePurpose !== sphere.purpose) {
+    const problem = { code: 'sphere-of-other-purpose', found: sphere.purpose, wanted: spec.spherePurpose } as const;
+    throw new RequestRefused(422, analysisProblemText(problem, units), {
+      sheetId: analysisProblemText(problem, units),
+    });
+  }
+  if (spec.fluid !== undefined && spec.fluid !== sphere.fluid) {
+    const problem = { code: 'fluid-mixed', found: sphere.fluid, wanted: spec.fluid } as const;
+    throw new RequestRefused(422, analysisProblemText(problem, units), {
+      sheetId: analysisProblemText(problem, units),
+    });
+  }
+  await markFitted(form.serial, sheet.name);
+}
+
+export interface SphereLife extends Sphere {
+  readonly checks: readonly StoredSphereCheck[];
+}
+
+/** Every sphere with its checks in the order of time. */
+export async function sphereLives(): Promise<SphereLife[]> {
+  return Promise.all(
+    (await listSpheres()).map(async (sphere) => ({ ...sphere, checks: await listSphereChecks(sphere.serial) })),
+  );
+}

@@ -1,0 +1,319 @@
+import { supplyOf } from '@/core/families/plan';
+import type { EChartsOption } from 'echarts';
+import { turningPoint, vacuumAlongPull } from '@/core/families/common/vacuum-along-pull';
+import { stepBand, toleranceBand } from '@/core/families/common/tolerance-band';
+import type { AnyFamily } from '@/core/families/family';
+import type { StepContext } from '@/core/families/step-context';
+import type { MeasuredStep, ReadingBands } from '@/core/families/step-definition';
+import type { StepEvaluation } from '@/core/judging/evaluate-unit';
+import { pathIndices } from '@/core/traces/decimate';
+import { movingMean } from '@/core/traces/smoothing';
+import { figure, liveFigure, referenceOf, shownAs, shownUnit, type DisplayUnits } from '@/core/wording/display';
+import { channelTitle } from '@/core/wording/channel-titles';
+import { overTimeOption, type Funnel, type OverTime } from '@/ui/charts/over-time';
+import { runRestOption, runRestText } from '@/ui/charts/run-rest-map';
+import { curveAxes, curvePointText } from '@/ui/charts/curve-axes';
+import { staircaseOption, staircaseText } from '@/ui/charts/staircase';
+import { rideTheLineOption, type RideTheLine } from '@/ui/charts/ride-the-line';
+import type { Tokens } from '@/ui/theme/tokens';
+import type { Samples } from './use-run-stream';
+import type { WatchedNow } from './watch-hold';
+
+export interface PictureData {
+  readonly family: AnyFamily;
+  readonly step: MeasuredStep<unknown>;
+  readonly context: StepContext<unknown>;
+  readonly samples: Samples;
+  readonly readings: Readonly<Record<string, number>>;
+  readonly bands: ReadingBands;
+  readonly result: StepEvaluation | null;
+  readonly running: boolean;
+  /** s the guide takes by itself. */
+  readonly seconds: number;
+  readonly watched: WatchedNow | null;
+  readonly units: DisplayUnits;
+  readonly tokens: Tokens;
+}
+
+export interface Picture {
+  readonly option: EChartsOption;
+  readonly text: string;
+}
+
+/** A supply below this is no vacuum yet, Pa. */
+const vacuumOn = 5_000;
+
+/** Supply vacuum at each input: what was there when the pull passed, this moment's further on. */
+function vacuumSeen(data: PictureData): (input: number) => number {
+  const { unit } = data.context;
+  const set = supplyOf(data.family, data.context);
+  const { [data.family.curve.input]: input = [], supply_vacuum: supply = [] } = data.samples.columns;
+  const now = data.readings.supply_vacuum ?? 0;
+  const ahead = data.running && now > vacuumOn ? now : set;
+  return vacuumAlongPull(input, supply, {
+    inputEnd: data.family.expectedCurve(unit, set, data.context).inputEnd,
+    ahead,
+  });
+}
+
+/** Samples each way of the mean that the line is drawn through: a tenth of a second at 200 Hz. */
+const lineHalfWindow = 10;
+
+function pathOf(
+  x: ArrayLike<number>,
+  y: ArrayLike<number>,
+  steps: { readonly x: number; readonly y: number },
+): (readonly [number, number])[] {
+  return pathIndices(x, y, steps.x, steps.y * 3).map((i) => [x[i], y[i]] as const);
+}
+
+function rideTheLine(data: PictureData, second: string | null = null): Picture {
+  const { family, step, context, samples, units, result } = data;
+  const own = step.ownCurve?.(context);
+  const curve = own ?? family.curve;
+  const axes = curveAxes({ curve }, units);
+  const { input: inputChannel, output: outputChannel } = curve;
+  const band = own ? stepBand(own) : toleranceBand(family, context.unit, vacuumSeen(data), context);
+  const input = samples.columns[inputChannel] ?? [];
+  const pair = context.corrections.pair;
+  const gain = pair?.applied ? pair.gain : 1;
+  const offset = pair?.applied ? pair.offset : 0;
+  const output = (samples.columns[outputChannel] ?? []).map((value) => (value - offset) / gain);
+  const turn = turningPoint(input);
+  const highest = Math.max(...band.high);
+  const steps = { x: band.curve.inputEnd / 700, y: highest / 700 };
+  // The line is what the gauges say without their noise; the samples themselves lie faintly under it.
+  const smoothX = movingMean(Float64Array.from(input), lineHalfWindow);
+  const smoothY = movingMean(Float64Array.from(output), lineHalfWindow);
+  const path = (from: number, to: number) => pathOf(smoothX.subarray(from, to), smoothY.subarray(from, to), steps);
+  const titles: Readonly<Record<string, string>> = {
+    'cut-in': 'Cut-in',
+    'run-out': 'Run-out',
+    regulated: 'Regulated maximum',
+  };
+  const marks: RideTheLine['marks'] = (result?.analyses.at(-1)?.events ?? []).flatMap((event) =>
+    titles[event.id] && event.x !== undefined && event.y !== undefined
+      ? [
+          {
+            title: titles[event.id],
+            detail: curvePointText(axes, event.x, event.y),
+            at: [event.x, event.y] as const,
+          },
+        ]
+      : [],
+  );
+  const live = data.running && input.length > 50 ? liveMarks(data, band.curve.inputEnd) : [];
+  const turned =
+    input.length - turn > 100 && input[turn] - (data.readings[inputChannel] ?? 0) > band.curve.inputEnd * 0.02;
+  const nowInput = data.readings[inputChannel];
+  const nowOutput = data.readings[outputChannel];
+  const secondPath = (channel: string) => {
+    const column = movingMean(Float64Array.from(samples.columns[channel] ?? []), lineHalfWindow);
+    return column.length === smoothX.length ? pathOf(smoothX, column, steps) : [];
+  };
+  const now =
+    data.running && nowInput !== undefined && nowOutput !== undefined
+      ? ([nowInput, (nowOutput - offset) / gain] as const)
+      : null;
+  return {
+    option: rideTheLineOption(
+      {
+        band,
+        pull: path(0, turned ? turn + 1 : input.length),
+        wayBack: turned ? path(turn, input.length) : [],
+        ...(second === null ? {} : { second: { title: channelTitle(second), path: secondPath(second) } }),
+        samples: pathOf(input, output, steps),
+        now,
+        marks: marks.length > 0 ? marks : live,
+      },
+      { ...axes, tokens: data.tokens, size: 'bench' },
+    ),
+    text:
+      marks.length > 0
+        ? `${data.step.title}. ${marks.map((mark) => `${mark.title} at ${mark.detail}`).join('. ')}.`
+        : `${axes.output.title} against ${axes.input.title.toLowerCase()} over the band where a sound unit lies.`,
+  };
+}
+
+/** Cut-in and run-out as they happen, drawn without figures: the figures come from the whole pull. */
+function liveMarks(data: PictureData, end: number): RideTheLine['marks'] {
+  // Only where output and input are both pressures does output above input mean that boost has begun.
+  const { input_pressure: input, output_pressure: output, control_vacuum: control } = data.samples.columns;
+  if (!input || !output) return [];
+  const turn = turningPoint(input);
+  const marks: { title: string; detail: string; at: readonly [number, number] }[] = [];
+  const span = 20;
+  const mean = (column: readonly number[], at: number) => {
+    let sum = 0;
+    for (let i = at; i < at + span; i++) sum += column[i];
+    return sum / span;
+  };
+  for (let i = 0; i + span <= turn; i += span) {
+    const x = mean(input, i);
+    const y = mean(output, i);
+    if (marks.length === 0 && y - x > 0.02 * end && x > 0.05 * end)
+      marks.push({ title: 'Cut-in', detail: '', at: [x, x] });
+    if (marks.length === 1 && control && mean(control, i) < 600) {
+      marks.push({ title: 'Run-out', detail: '', at: [x, y] });
+      break;
+    }
+  }
+  return marks;
+}
+
+/** The prediction of a hold as a funnel on the first channel's axis. */
+function funnelOf({ watched, samples }: PictureData, first: string): Funnel | null {
+  if (!watched || watched.channel !== first) return null;
+  const { call, from, start, seconds, limit } = watched;
+  if (call.kind === 'too-early' || call.kind === 'wait') return null;
+  const end = samples.time.at(-1) ?? from;
+  const level = samples.columns[first].at(-1) ?? start;
+  return {
+    now: [end, level],
+    end: from + seconds,
+    low: start - call.loss - call.expanded,
+    high: start - call.loss + call.expanded,
+    limit: start - limit,
+  };
+}
+
+/** Room above and below a hold, as shares of what may be lost. */
+const focusBelow = 1.6;
+const focusAbove = 0.4;
+
+/** A hold's axis runs from its start to beyond its limit; other steps show everything. */
+function focusOf({ step, context, watched, result }: PictureData): [number, number] | null {
+  const watch = step.watch?.(context);
+  if (!watch) return null;
+  const start = watched?.start ?? result?.analyses.at(-1)?.events.find((event) => event.id === 'hold')?.y;
+  if (start === undefined) return null;
+  const limit = watch.limit(start);
+  return [start - focusBelow * limit, start + focusAbove * limit];
+}
+
+function overTime(data: PictureData, channels: readonly string[]): Picture {
+  const { data: drawn, text } = overTimeData(data, channels);
+  return { option: overTimeOption(drawn, data.tokens), text };
+}
+
+function overTimeData(data: PictureData, channels: readonly string[]): { data: OverTime; text: string } {
+  const { samples, units, bands, result } = data;
+  const lines = channels
+    .filter((channel) => samples.columns[channel] !== undefined || samples.time.length === 0)
+    .map((channel) => {
+      const as = shownAs(channel);
+      return {
+        channel,
+        title: channelTitle(channel),
+        unit: shownUnit(as, units),
+        reference: referenceOf(as),
+        values: samples.columns[channel] ?? [],
+        band: bands[channel] ?? null,
+      };
+    });
+  const titles: Readonly<Record<string, string>> = { 'switch-closes': 'closes', 'switch-opens': 'opens' };
+  const events = (result?.analyses.at(-1)?.events ?? []).flatMap((event) =>
+    event.time !== null && titles[event.id] ? [{ title: titles[event.id], time: event.time }] : [],
+  );
+  const last = lines.map((line) => {
+    const value = data.readings[line.channel];
+    return value === undefined ? '' : `${line.title} ${liveFigure(value, line.unit)} ${line.unit.symbol}`;
+  });
+  return {
+    data: {
+      time: samples.time,
+      lines,
+      seconds: data.seconds,
+      events,
+      funnel: funnelOf(data, channels[0]),
+      focus: focusOf(data),
+    },
+    text: `${channels.map(channelTitle).join(' and ')} over time. ${last.filter(Boolean).join(', ')}`,
+  };
+}
+
+/** While it runs the strokes are seen over time; once they are found, step by step over what was predicted. */
+function staircase(data: PictureData, channels: readonly string[]): Picture {
+  const { step, context, result, units } = data;
+  const analysis = result?.analyses.at(-1) ?? null;
+  if (!step.staircase || (data.running && analysis === null)) return overTime(data, channels);
+  const drawn = { predicted: step.staircase(context, analysis), measured: analysis?.strokes ?? [] };
+  const unit = shownUnit('gauge', units);
+  return { option: staircaseOption(drawn, { unit, tokens: data.tokens }), text: staircaseText(drawn, unit) };
+}
+
+const kneeTitles: Readonly<Record<string, string>> = { knee: 'Precharge as it stood' };
+
+/** When the first line leaves zero, s: where the band of a charge begins. */
+function leavesZero({ samples, running }: PictureData, channel: string): number {
+  const column = samples.columns[channel] ?? [];
+  let highest = 0;
+  for (const value of column) highest = Math.max(highest, value);
+  const at = column.findIndex((value) => value > Math.max(0.03 * highest, 60e3));
+  return at > 0 ? samples.time[at] : running ? restBeforeCharge : 0;
+}
+
+/** A charge's guide rests this long before it lets the pump run, s. */
+const restBeforeCharge = 2;
+
+/** Charge or discharge over where a sound store's lies, with the knee found on it. */
+function knee(data: PictureData, channels: readonly string[]): Picture {
+  // Where the whole charge should lie says more than where it should end.
+  const picture = overTimeData({ ...data, bands: {} }, channels);
+  const { step, context, result, units } = data;
+  const unit = shownUnit('gauge', units);
+  const from = leavesZero(data, channels[0]);
+  const expected = step.expectedTraces?.(context) ?? [];
+  const dots = (result?.analyses.at(-1)?.events ?? []).flatMap((event) =>
+    kneeTitles[event.id] && event.time !== null && event.y !== undefined
+      ? [
+          {
+            title: kneeTitles[event.id],
+            detail: `${figure(event.y, unit)} ${unit.symbol} gauge`,
+            time: event.time,
+            y: event.y,
+          },
+        ]
+      : [],
+  );
+  const areas = expected
+    .slice(0, 1)
+    .map(({ points }) => points.map(({ time, low, high }) => ({ time: time + from, low, high })));
+  const longest = Math.max(0, ...areas.map((area) => area[area.length - 1]?.time ?? 0));
+  return {
+    option: overTimeOption(
+      { ...picture.data, seconds: longest > 0 ? longest * 1.08 : data.running ? 60 : 0, areas, dots, fromZero: true },
+      data.tokens,
+    ),
+    text: `${picture.text}. ${dots.map((dot) => `${dot.title}: ${dot.detail}`).join('. ')}`,
+  };
+}
+
+/** While it cycles the pressures are seen over time; once cycles are found, run against rest with every fault's region. */
+function runRest(data: PictureData, channels: readonly string[]): Picture {
+  const cycles = data.result?.analyses.at(-1)?.cycles ?? [];
+  const maps = data.step.cycleMap && !data.running ? data.step.cycleMap(data.context) : [];
+  if (data.running || (cycles.length === 0 && data.samples.time.length > 0) || maps.length === 0)
+    return overTime({ ...data, seconds: 0 }, channels);
+  const drawn = { maps, measured: cycles };
+  return { option: runRestOption(drawn, data.tokens), text: runRestText(drawn) };
+}
+
+/** The live picture of a step. */
+export function benchPicture(data: PictureData): Picture {
+  const { picture } = data.step;
+  switch (picture.kind) {
+    case 'ride-the-line':
+      return rideTheLine(data);
+    case 'staircase':
+      return staircase(data, picture.channels);
+    case 'over-time':
+      return overTime(data, picture.channels);
+    case 'two-circuits':
+      return rideTheLine(data, picture.channels[1]);
+    case 'knee':
+      return knee(data, picture.channels);
+    case 'run-rest':
+      return runRest(data, picture.channels);
+  }
+}

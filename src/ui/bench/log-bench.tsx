@@ -1,0 +1,401 @@
+'use client';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import { useColorScheme } from '@mui/material/styles';
+import { useRouter } from 'next/navigation';
+import { useMemo, useState } from 'react';
+import type { MeasuredStep } from '@/core/families/step-definition';
+import type { MappedColumn } from '@/core/formats/column-mapping';
+import type { Inference } from '@/core/formats/guess-mapping';
+import type { Site } from '@/core/formats/site-file';
+import { channels, findChannel } from '@/core/quantities/channels';
+import { measurementUnits, unitOf } from '@/core/quantities/measurement-unit';
+import type { DecisionPolicy } from '@/core/judging/verdict';
+import type { CautionId } from '@/core/wording/cautions';
+import { readProblemText } from '@/core/wording/read-problem-text';
+import { channelTitle } from '@/core/wording/channel-titles';
+import type { JobView } from '@/server/jobs/job-view';
+import { Chart } from '@/ui/charts/chart';
+import { chartTokens } from '@/ui/charts/chart-colours';
+import { Key } from '@/ui/parts/key';
+import type { PreviewSamples } from '@/workers/log-messages';
+import { send } from '@/ui/shell/request';
+import { useShop } from '@/ui/shell/shop-context';
+import { BenchHead } from './bench-head';
+import { benchPicture } from './bench-picture';
+import { CautionList } from './caution-list';
+import { ShutNotice, useShut } from './shut-notice';
+import { StepList } from './step-list';
+import { StepResults } from './step-results';
+import { useBenchContext } from './use-bench-context';
+import { useKeyActions } from './use-key-actions';
+import { useLogWorker } from './use-log-worker';
+import { WaysToFeed } from './ways-to-feed';
+import styles from './bench.module.css';
+
+interface Props {
+  readonly view: JobView;
+  readonly step: string;
+  readonly site: Site;
+  readonly date: string;
+  readonly air: string;
+  /** How the workshop decides: what is shown while typing is what will be kept. */
+  readonly policy: DecisionPolicy;
+}
+
+const inferenceWords: Readonly<Record<Inference, string>> = {
+  'channel-from-words': 'guessed from its words',
+  'unit-assumed': 'unit assumed',
+  'sign-turned': 'negative: sign turned',
+  'read-as-absolute': 'starts at the atmosphere: read as absolute',
+  'not-understood': 'not understood: kept as it is',
+};
+
+const noSamples: PreviewSamples = { time: [], columns: {} };
+
+/** A step fed from a log file: columns guessed, shown over a preview, judged at once, remembered by the file's header. */
+export function LogBench({ view, step: stepId, site, date, air, policy }: Props) {
+  const router = useRouter();
+  const { person, units } = useShop();
+  const { mode } = useColorScheme();
+  const { family, context } = useBenchContext(view, stepId, site, date);
+  const step = family.steps.find((each) => each.id === stepId) as MeasuredStep<unknown>;
+  const setting = useMemo(
+    () => ({
+      job: { sheet: view.job.sheet, plan: view.job.plan },
+      step: stepId,
+      site,
+      date,
+      corrections: context.corrections,
+      policy,
+    }),
+    [view.job, stepId, site, date, context.corrections, policy],
+  );
+  const log = useLogWorker(setting);
+  const { state } = log;
+  const [input, setInput] = useState<HTMLInputElement | null>(null);
+  const [trouble, setTrouble] = useState('');
+  const locked = useShut(view, stepId);
+  const unread = step.cautions.filter((id) => !view.cautions.some((each) => each.caution === id));
+  const later = view.steps
+    .slice(view.steps.findIndex((each) => each.id === stepId) + 1)
+    .find((each) => each.evaluation.verdict === 'not-run');
+  const judged = state.kind === 'mapped' ? state.judged : null;
+
+  const mapped = state.kind === 'mapped';
+  // What it should be is drawn as soon as the columns are known; the log comes over it when it is judged.
+  const picture = useMemo(() => {
+    if (!mapped) return null;
+    return benchPicture({
+      family,
+      step,
+      context,
+      samples: judged?.preview ?? noSamples,
+      readings: {},
+      bands: step.bands(context, {}),
+      result: judged?.result ?? null,
+      running: false,
+      watched: null,
+      seconds: 0,
+      units,
+      tokens: chartTokens(mode),
+    });
+  }, [mapped, judged, family, step, context, units, mode]);
+
+  const attempt = async (work: () => Promise<void>) => {
+    setTrouble('');
+    try {
+      await work();
+    } catch (error) {
+      setTrouble(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const acknowledge = () =>
+    attempt(async () => {
+      await send(`/api/jobs/${view.job.id}/cautions`, { cautions: unread, person });
+      router.refresh();
+    });
+  const keep = () =>
+    attempt(async () => {
+      await log.keep({ jobId: view.job.id, step: stepId, person });
+      router.push(later ? `/jobs/${view.job.id}/bench/${later.id}` : `/jobs/${view.job.id}`);
+      router.refresh();
+    });
+  const primary = primaryNow();
+  useKeyActions({
+    primary: primary?.run ?? null,
+    secondary: null,
+    again: null,
+    stop: null,
+    back: () => router.push(`/jobs/${view.job.id}`),
+  });
+
+  function primaryNow(): { readonly title: string; readonly run: () => void } | null {
+    if (locked) return locked.action;
+    if (unread.length > 0) return { title: 'I have read these', run: () => void acknowledge() };
+    switch (state.kind) {
+      case 'empty':
+      case 'unusable':
+        return { title: 'Choose a log file', run: () => input?.click() };
+      case 'mapped':
+        return state.judged ? { title: 'Keep this log', run: () => void keep() } : null;
+      case 'reading':
+      case 'sending':
+        return null;
+    }
+  }
+
+  return (
+    <div className={styles.bench}>
+      <BenchHead view={view} air={air} />
+      <StepList view={view} current={stepId} />
+      <main className={styles.work}>
+        <h1>{locked ? `${step.title} is shut` : headline()}</h1>
+        <p className={styles.why}>{step.why}</p>
+        {locked ? (
+          <ShutNotice shut={locked.shut} />
+        ) : unread.length > 0 ? (
+          <CautionList ids={unread as readonly CautionId[]} />
+        ) : (
+          body()
+        )}
+      </main>
+      <aside className={styles.side} aria-label="What it comes to">
+        <WaysToFeed view={view} step={step} current="log" />
+        {judged ? (
+          <StepResults result={judged.result} units={units} heading="This log" />
+        ) : (
+          <p className={styles.note}>
+            A CSV with a header row and a time column. It is read in this browser; nothing leaves the shop.
+          </p>
+        )}
+      </aside>
+      {trouble && (
+        <p className={styles.trouble} role="alert">
+          {trouble}
+        </p>
+      )}
+      <footer className={styles.foot}>
+        {primary && (
+          <Button className={styles.primary} variant="contained" color="primary" onClick={primary.run}>
+            {primary.title} <Key>Enter</Key>
+          </Button>
+        )}
+        {state.kind !== 'empty' && state.kind !== 'sending' && unread.length === 0 && (
+          <Button onClick={log.cancel}>{state.kind === 'reading' ? 'Cancel' : 'Another file'}</Button>
+        )}
+        <input
+          ref={setInput}
+          type="file"
+          accept=".csv,.tsv,.txt,text/csv"
+          aria-label="Log file"
+          className={styles.hiddenFile}
+          onChange={(event) => {
+            const [file] = event.target.files ?? [];
+            if (file) log.open(file);
+            event.target.value = '';
+          }}
+        />
+        <div className={styles.spring} />
+        <p>{footLine()}</p>
+      </footer>
+    </div>
+  );
+
+  function headline(): string {
+    if (unread.length > 0) return 'Read these first';
+    switch (state.kind) {
+      case 'empty':
+        return `${step.title}: bring the log of it`;
+      case 'reading':
+        return `Reading ${state.name}`;
+      case 'sending':
+        return `Keeping ${state.name}`;
+      case 'unusable':
+        return `${state.name} cannot be used`;
+      case 'mapped':
+        return state.problemCount > 0 ? 'Some rows cannot be used' : 'Is this how its columns are meant?';
+    }
+  }
+
+  function footLine(): string {
+    if (state.kind !== 'mapped') return '';
+    const { rows, headers } = state.opened;
+    const repeated =
+      state.judged && state.judged.repeatedTimes > 0 ? `, ${state.judged.repeatedTimes} repeat a time` : '';
+    const left = state.judged && state.judged.leftOut.length > 0 ? `, ${state.judged.leftOut.length} left out` : '';
+    return `${rows.toLocaleString('en')} rows, ${headers.length} columns${repeated}${left}`;
+  }
+
+  function body() {
+    switch (state.kind) {
+      case 'empty':
+        return (
+          <div
+            className={styles.drop}
+            onDragOver={(event) => event.preventDefault()}
+            onDrop={(event) => {
+              event.preventDefault();
+              const [file] = event.dataTransfer.files;
+              if (file) log.open(file);
+            }}
+          >
+            <p>Drop the log here, or choose it.</p>
+            <p>
+              This step needs {step.needs.map((channel) => channelTitle(channel).toLowerCase()).join(' and ')}
+              {step.uses.length > 0 &&
+                `, and uses ${step.uses.map((channel) => channelTitle(channel).toLowerCase()).join(', ')} where there`}
+              .
+            </p>
+          </div>
+        );
+      case 'reading':
+      case 'sending':
+        return (
+          <div className={styles.drop}>
+            <LinearProgress
+              variant="determinate"
+              value={state.share * 100}
+              aria-label={state.kind === 'reading' ? 'Read so far' : 'Kept so far'}
+            />
+            <p>{Math.round(state.share * 100)} %</p>
+          </div>
+        );
+      case 'unusable':
+        return <ProblemList texts={state.problems.map(readProblemText)} />;
+      case 'mapped':
+        return mappedBody(state);
+    }
+  }
+
+  function mappedBody(mapped: Extract<typeof state, { kind: 'mapped' }>) {
+    const change = (at: number, to: MappedColumn) =>
+      log.judge(mapped.mapping.map((each, other) => (other === at ? to : each)));
+    return (
+      <div className={styles.mapped}>
+        {mapped.remembered && <p className={styles.note}>Understood as the last log with these headers.</p>}
+        <table className={styles.mapping}>
+          <thead>
+            <tr>
+              <th scope="col">In the file</th>
+              <th scope="col">Is</th>
+              <th scope="col">Unit</th>
+              <th scope="col">Read as</th>
+            </tr>
+          </thead>
+          <tbody>
+            {mapped.opened.headers.map((header, at) => (
+              <MappingRow
+                key={`${header}${at}`}
+                header={header}
+                column={mapped.mapping[at]}
+                said={mapped.remembered ? [] : mapped.opened.guesses[at].inferred.map((each) => inferenceWords[each])}
+                onChange={(to) => change(at, to)}
+              />
+            ))}
+          </tbody>
+        </table>
+        {mapped.problemCount > 0 && (
+          <>
+            <ProblemList texts={mapped.problems.slice(0, 8).map(readProblemText)} />
+            {mapped.problemCount > 8 && <p>and {mapped.problemCount - 8} more.</p>}
+            {mapped.problems.every((problem) => 'line' in problem && problem.line > 1) && (
+              <Button onClick={() => log.judge(mapped.mapping, true)}>
+                Leave {mapped.problemCount === 1 ? 'this row' : `these ${mapped.problemCount} rows`} out; it is recorded
+              </Button>
+            )}
+          </>
+        )}
+        {picture && <Chart option={picture.option} text={picture.text} className={styles.chart} />}
+      </div>
+    );
+  }
+}
+
+function ProblemList({ texts }: { readonly texts: readonly string[] }) {
+  return (
+    <ul className={styles.problems} role="alert">
+      {texts.map((text) => (
+        <li key={text}>{text}</li>
+      ))}
+    </ul>
+  );
+}
+
+interface RowProps {
+  readonly header: string;
+  readonly column: MappedColumn;
+  readonly said: readonly string[];
+  readonly onChange: (to: MappedColumn) => void;
+}
+
+/** One column of the file: what it is, in which unit, which way round. */
+function MappingRow({ header, column, said, onChange }: RowProps) {
+  const is = column.use === 'channel' ? column.channel : column.use;
+  const channel = column.use === 'channel' ? findChannel(column.channel) : undefined;
+  const dimension = column.use === 'time' ? 'time' : channel && unitOf(channel.fileUnit).dimension;
+  const choose = (id: string) => {
+    if (id === 'skip' || id === 'own') return onChange({ use: id });
+    if (id === 'time') return onChange({ use: 'time', unit: 's' });
+    const unit = findChannel(id)?.fileUnit ?? '1';
+    onChange({ use: 'channel', channel: id, unit, sign: 1, absolute: false });
+  };
+  const way =
+    column.use === 'channel' ? (column.absolute ? 'absolute' : column.sign < 0 ? 'negative' : 'plain') : 'plain';
+  return (
+    <tr>
+      <th scope="row">
+        <code>{header}</code>
+        {said.length > 0 && <small>{said.join(', ')}</small>}
+      </th>
+      <td>
+        <select aria-label={`What ${header} is`} value={is} onChange={(event) => choose(event.target.value)}>
+          <option value="own">kept as it is</option>
+          <option value="skip">left out</option>
+          <option value="time">Time</option>
+          {channels.map((each) => (
+            <option key={each.id} value={each.id}>
+              {channelTitle(each.id)}
+            </option>
+          ))}
+        </select>
+      </td>
+      <td>
+        {dimension && (column.use === 'channel' || column.use === 'time') && (
+          <select
+            aria-label={`Unit of ${header}`}
+            value={column.unit}
+            onChange={(event) => onChange({ ...column, unit: event.target.value })}
+          >
+            {measurementUnits
+              .filter((unit) => unit.dimension === dimension)
+              .map((unit) => (
+                <option key={unit.symbol} value={unit.symbol}>
+                  {unit.symbol}
+                </option>
+              ))}
+          </select>
+        )}
+      </td>
+      <td>
+        {column.use === 'channel' && (
+          <select
+            aria-label={`How ${header} is read`}
+            value={way}
+            onChange={(event) =>
+              onChange({
+                ...column,
+                sign: event.target.value === 'negative' ? -1 : 1,
+                absolute: event.target.value === 'absolute',
+              })
+            }
+          >
+            <option value="plain">{channel?.reference ?? 'as it is'}</option>
+            <option value="negative">sign turned</option>
+            {channel?.reference === 'vacuum' && <option value="absolute">absolute</option>}
+          </select>
+        )}
+      </td>
+    </tr>
+  );
+}

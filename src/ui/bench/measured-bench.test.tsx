@@ -1,0 +1,238 @@
+import { restControls } from '@/core/rig/guide';
+import '@testing-library/jest-dom';
+import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import type { JobView } from '@/server/jobs/job-view';
+import type { RunStatus } from '@/server/runs/run-recorder';
+import type { WireFrame } from '@/server/runs/run-stream';
+import { answering, evaluation, jobView, show } from '../../../tests/support/screens';
+import { MeasuredBench } from './measured-bench';
+
+const push = jest.fn();
+const refresh = jest.fn();
+jest.mock('next/navigation', () => ({ useRouter: () => ({ push, refresh }), usePathname: () => '/' }));
+jest.mock('../charts/chart', () => ({ Chart: ({ text }: { text: string }) => <div role="img" aria-label={text} /> }));
+
+/** A stream of server-sent events in the hands of the test. */
+class FakeEventSource {
+  static readonly CLOSED = 2;
+  static latest: FakeEventSource;
+  readyState = 1;
+  onmessage: ((event: { data: string }) => void) | null = null;
+  onerror: (() => void) | null = null;
+  constructor(readonly address: string) {
+    FakeEventSource.latest = this;
+  }
+  close() {
+    this.readyState = FakeEventSource.CLOSED;
+  }
+}
+
+const status = (over: Partial<RunStatus> = {}): RunStatus => ({
+  phase: 1,
+  phases: 5,
+  elapsed: 3,
+  done: false,
+  lever: 4e5,
+  byItself: false,
+  speed: 1,
+  controls: { ...restControls, lever: 4e5, source: 1 },
+  duty: null,
+  cut: null,
+  storageProblem: null,
+  ...over,
+});
+
+const samples = (count: number, from = 0): Pick<WireFrame, 'time' | 'columns'> => {
+  const time = Array.from({ length: count }, (_, i) => (from + i + 1) / 200);
+  return {
+    time,
+    columns: {
+      input_pressure: time.map((t) => t * 1e5),
+      output_pressure: time.map((t) => t * 1e5 + 1e3),
+      supply_vacuum: time.map(() => 58_600),
+      control_vacuum: time.map(() => 58_200),
+      stop_switch: time.map(() => 0),
+    },
+  };
+};
+
+async function frame(over: Partial<WireFrame>): Promise<void> {
+  await act(async () => {
+    const whole: WireFrame = { kind: 'whole', state: 'recording', status: status(), ...samples(400), ...over };
+    FakeEventSource.latest.onmessage?.({ data: JSON.stringify(whole) });
+    await new Promise((resolve) => setTimeout(resolve, 40));
+  });
+}
+
+const site = { altitudeM: 1420, airTemperatureC: 11 };
+const bench = (view: JobView, step = 'boost-curve') =>
+  show(<MeasuredBench view={view} step={step} site={site} date="2026-11-23T10:00:00Z" air="Air 85.4 kPa" />);
+const open = (kind: 'recording' | 'interrupted' | 'complete', step = 'boost-curve') =>
+  jobView({ openRun: kind === 'recording' ? { kind, id: 'r1', step, hold: null } : { kind, id: 'r1', step } });
+const headline = () => screen.getByRole('heading', { level: 1 });
+
+beforeEach(() => {
+  window.localStorage.clear();
+  push.mockClear();
+  refresh.mockClear();
+  Object.assign(globalThis, { EventSource: FakeEventSource });
+});
+
+describe('bench before a run', () => {
+  it('shows the band that waits for its line, and starts on Enter', async () => {
+    bench(jobView());
+    expect(headline()).toHaveTextContent('Boost curve');
+    expect(screen.getByRole('img', { name: /over the band where a sound unit lies/ })).toBeInTheDocument();
+    expect(within(screen.getByRole('region', { name: 'Output' })).getByRole('status')).toHaveTextContent('–');
+    const asked = answering(200, { id: 'r1' });
+    fireEvent.keyDown(document.body, { key: 'Enter', code: 'Enter' });
+    await waitFor(() =>
+      expect(asked[0]).toMatchObject({
+        path: '/api/jobs/j1/runs',
+        body: { step: 'boost-curve', person: 'Ilse Varga' },
+      }),
+    );
+    await waitFor(() => expect(FakeEventSource.latest.address).toBe('/api/runs/r1/stream'));
+  });
+
+  it('asks for cautions that nobody has read, before anything else', () => {
+    bench(jobView({ cautions: [] }));
+    expect(headline()).toHaveTextContent('Read these first');
+    expect(screen.queryByRole('button', { name: /Start recording/ })).not.toBeInTheDocument();
+  });
+
+  it('sends one to the step that is still open', () => {
+    bench(open('complete', 'vacuum-draw'));
+    expect(headline()).toHaveTextContent('Another step of this unit is still open');
+    fireEvent.click(screen.getByRole('button', { name: /Go to vacuum draw/ }));
+    expect(push).toHaveBeenCalledWith('/jobs/j1/bench/vacuum-draw');
+  });
+});
+
+describe('bench while recording', () => {
+  it('gives one instruction, live readings on their bands, and what comes next', async () => {
+    bench(open('recording'));
+    await frame({});
+    expect(headline()).toHaveTextContent('Pull the lever slowly past 2.31 MPa');
+    const input = screen.getByRole('region', { name: 'Input' });
+    expect(within(input).getByRole('status')).toHaveTextContent('0.19');
+    expect(within(input).getByText('peak 0.20')).toBeInTheDocument();
+    expect(within(screen.getByRole('region', { name: 'Supply' })).getByRole('status')).toHaveTextContent('58.6');
+    expect(screen.getByRole('contentinfo')).toHaveTextContent('2 s');
+    expect(screen.getByRole('contentinfo')).toHaveTextContent('Then: hold it there');
+  });
+
+  it('appends samples, and begins anew with a whole frame after a lost connection', async () => {
+    bench(open('recording'));
+    await frame({});
+    await frame({ kind: 'more', ...samples(200, 400) });
+    expect(screen.getByRole('contentinfo')).toHaveTextContent('3 s');
+    await frame({ kind: 'whole', ...samples(1000) });
+    expect(screen.getByRole('contentinfo')).toHaveTextContent('5 s');
+  });
+
+  it('lets the rig pull on Space and hands the lever back, changes the rig’s time, and stops', async () => {
+    bench(open('recording'));
+    await frame({});
+    const asked = answering(200, {});
+    fireEvent.keyDown(document.body, { key: ' ', code: 'Space' });
+    await waitFor(() =>
+      expect(asked.at(-1)).toMatchObject({ path: '/api/runs/r1/command', body: { kind: 'by-itself', on: true } }),
+    );
+    await frame({ kind: 'more', ...samples(20, 400), status: status({ byItself: true }) });
+    fireEvent.click(screen.getByRole('button', { name: /Take the lever/ }));
+    await waitFor(() => expect(asked.at(-1)?.body).toEqual({ kind: 'by-itself', on: false }));
+    fireEvent.change(screen.getByLabelText('Rig time'), { target: { value: '5' } });
+    await waitFor(() => expect(asked.at(-1)?.body).toEqual({ kind: 'speed', speed: 5 }));
+    fireEvent.keyDown(screen.getByRole('slider', { name: 'Lever' }), { key: 'ArrowUp' });
+    await waitFor(() => expect(asked.at(-1)?.body).toMatchObject({ kind: 'lever' }));
+    fireEvent.keyDown(document.body, { key: 's', code: 'KeyS' });
+    await waitFor(() => expect(asked.at(-1)).toMatchObject({ path: '/api/runs/r1', body: { action: 'stop' } }));
+  });
+
+  it('says that the disk is full, and that nothing is lost', async () => {
+    bench(open('recording'));
+    await frame({ status: status({ storageProblem: 'database or disk is full' }) });
+    expect(screen.getByRole('alert')).toHaveTextContent(/disk is full.*kept in memory/);
+  });
+
+  it('calls a hold once its outcome is certain, and not before', async () => {
+    const held = (seconds: number, rate: number) => {
+      const time = Array.from({ length: seconds * 200 }, (_, i) => (i + 1) / 200);
+      const wobble = (i: number) => 30 * Math.sin(i * 1.7) + 20 * Math.cos(i * 0.9);
+      const vacuum = time.map((t, i) => 58_600 - rate * Math.max(0, t - 1) + wobble(i));
+      return { time, columns: { supply_vacuum: vacuum, control_vacuum: vacuum } };
+    };
+    bench(open('recording', 'vacuum-hold-rest'), 'vacuum-hold-rest');
+    const shutFor = (seconds: number) => status({ phase: 1, phases: 2, elapsed: seconds });
+    await frame({ ...held(4, 5), status: shutFor(3) });
+    expect(headline()).toHaveTextContent('Source shut: wait 17 s');
+    expect(screen.queryByRole('button', { name: /Call it/ })).not.toBeInTheDocument();
+    await frame({ ...held(9, 5), status: shutFor(8) });
+    expect(headline()).toHaveTextContent(/^At 7 s of 15 s: 0\.0\d+ ± 0\.0\d+ kPa of 3\.30$/);
+    const asked = answering(200, {});
+    fireEvent.keyDown(document.body, { key: 'Enter', code: 'Enter' });
+    await waitFor(() => expect(asked.at(-1)).toMatchObject({ path: '/api/runs/r1', body: { action: 'stop' } }));
+    await frame({ ...held(10, 900), status: shutFor(9) });
+    expect(screen.getByRole('button', { name: /Call it: fail/ })).toBeInTheDocument();
+  });
+
+  it('has no lever where none is pulled', async () => {
+    bench(open('recording', 'vacuum-draw'), 'vacuum-draw');
+    await frame({});
+    expect(screen.queryByRole('slider')).not.toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: /Let the rig pull/ })).not.toBeInTheDocument();
+  });
+});
+
+describe('bench after a run', () => {
+  const result = evaluation('boost-curve', 'undecided', {
+    characteristics: [{ kind: 'absent', id: 'hysteresis', problem: { code: 'no-way-back' } }],
+  });
+
+  it('shows what was found, keeps it on Enter and goes on to the next step', async () => {
+    answering(200, {}, result);
+    bench(open('complete'));
+    await frame({ state: 'complete', status: null });
+    expect(headline()).toHaveTextContent('Keep this run, or run it again?');
+    expect(await screen.findByText(/The way back is missing/)).toBeInTheDocument();
+    const asked = answering(200, {});
+    fireEvent.keyDown(document.body, { key: 'Enter', code: 'Enter' });
+    await waitFor(() => expect(push).toHaveBeenCalledWith('/jobs/j1/bench/vacuum-hold-applied'));
+    expect(asked[0]).toMatchObject({ path: '/api/runs/r1', body: { action: 'keep' } });
+  });
+
+  it('throws a run away and starts again', async () => {
+    answering(200, {}, result);
+    bench(open('complete'));
+    await frame({ state: 'complete', status: null });
+    const asked = answering(200, { id: 'r2' });
+    fireEvent.keyDown(document.body, { key: 'r', code: 'KeyR' });
+    await waitFor(() =>
+      expect(asked.map((each) => each.body.action ?? each.path)).toEqual(['discard', '/api/jobs/j1/runs']),
+    );
+    await waitFor(() => expect(FakeEventSource.latest.address).toBe('/api/runs/r2/stream'));
+  });
+
+  it('offers an interrupted run for resuming, judging or repeating', async () => {
+    bench(open('interrupted'));
+    await frame({ state: 'interrupted', status: null });
+    expect(headline()).toHaveTextContent('This run was interrupted');
+    expect(screen.getByRole('button', { name: /Judge what is there/ })).toBeInTheDocument();
+    expect(screen.getByRole('button', { name: /Run it again/ })).toBeInTheDocument();
+    const asked = answering(200, {});
+    fireEvent.click(screen.getByRole('button', { name: /Resume/ }));
+    await waitFor(() => expect(asked[0]).toMatchObject({ path: '/api/runs/r1', body: { action: 'resume' } }));
+  });
+
+  it('says so when the connection is lost', async () => {
+    bench(open('recording'));
+    await frame({});
+    await act(async () => {
+      FakeEventSource.latest.close();
+      FakeEventSource.latest.onerror?.();
+      await new Promise((resolve) => setTimeout(resolve, 40));
+    });
+    expect(screen.getByRole('alert')).toHaveTextContent(/the recording goes on there/);
+  });
+});

@@ -1,0 +1,383 @@
+'use client';
+import Button from '@mui/material/Button';
+import { useColorScheme } from '@mui/material/styles';
+import { useRouter } from 'next/navigation';
+import { useMemo, type ReactNode } from 'react';
+import type { MeasuredStep } from '@/core/families/step-definition';
+import type { Site } from '@/core/formats/site-file';
+import { guideSeconds } from '@/core/rig/guide';
+import type { CautionId } from '@/core/wording/cautions';
+import { figure, referenceOf, shownAs, shownUnit } from '@/core/wording/display';
+import { channelTitle } from '@/core/wording/channel-titles';
+import { instructionText } from '@/core/wording/instruction-text';
+import type { JobView } from '@/server/jobs/job-view';
+import type { RunStatus } from '@/server/runs/run-recorder';
+import { Chart } from '@/ui/charts/chart';
+import { chartTokens } from '@/ui/charts/chart-colours';
+import { Key } from '@/ui/parts/key';
+import { send } from '@/ui/shell/request';
+import { useShop } from '@/ui/shell/shop-context';
+import { BenchHead } from './bench-head';
+import { benchPicture } from './bench-picture';
+import { CautionList } from './caution-list';
+import { Lever } from './lever';
+import { Reading } from './reading';
+import { RigTime } from './rig-time';
+import { barEnd, extremes, readingsNow } from './readings';
+import { ShutNotice, useShut } from './shut-notice';
+import { StepList } from './step-list';
+import { StepResults } from './step-results';
+import { useBenchContext } from './use-bench-context';
+import { useBenchRun } from './use-bench-run';
+import { useKeyActions } from './use-key-actions';
+import { watchHold } from './watch-hold';
+import { WaysToFeed } from './ways-to-feed';
+import { useLever } from './use-lever';
+import styles from './bench.module.css';
+
+interface Props {
+  readonly view: JobView;
+  readonly step: string;
+  readonly site: Site;
+  readonly date: string;
+  readonly air: string;
+}
+
+interface Action {
+  readonly title: string;
+  readonly key: string;
+  readonly run: () => void;
+}
+
+/** Of the channels that a lever can drive only the plan's own is there. */
+const leverChannels = new Set(['input_pressure', 'rod_force', 'pedal_force', 'pedal_angle']);
+
+/** Largest first: what the step turns on, then what drives it, then what feeds it. */
+const readingOrder = [
+  'accumulator_pressure',
+  'accumulator_pressure_2',
+  'front_pressure',
+  'rear_pressure',
+  'output_pressure',
+  'pump_pressure',
+  'boost_pressure',
+  'return_pressure',
+  'pedal_travel',
+  'pedal_angle',
+  'input_pressure',
+  'rod_force',
+  'pedal_force',
+  'control_vacuum',
+  'reservoir_vacuum',
+  'supply_vacuum',
+  'motor_current',
+  'supply_voltage',
+  'flow',
+  'stop_switch',
+  'pump_on',
+  'pump_on_2',
+  'lamp_red',
+  'lamp_amber',
+  'engine_on',
+];
+
+/** "; motor on for 12 s of 90 s". */
+function dutyText({ of, seconds, limit }: NonNullable<RunStatus['duty']>): string {
+  const what = of === 'motor' ? 'motor on' : 'dead-headed';
+  return `; ${what} for ${seconds.toFixed(0)} s of ${limit} s`;
+}
+
+/** One measured step, live. */
+export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
+  const router = useRouter();
+  const { person, units } = useShop();
+  const { mode } = useColorScheme();
+  const { family, context, stand, leverMaximum } = useBenchContext(view, stepId, site, date);
+  const step = family.steps.find((each) => each.id === stepId) as MeasuredStep<unknown>;
+  const phases = useMemo(() => step.guide(context), [step, context]);
+  const run = useBenchRun(view, stepId, person);
+  const { stream, result } = run;
+  const lever = useLever(run.runId, run.setTrouble);
+  const locked = useShut(view, stepId);
+
+  const stepView = view.steps.find((each) => each.id === stepId);
+  const unread = step.cautions.filter((id) => !view.cautions.some((each) => each.caution === id));
+  const elsewhere = view.openRun && view.openRun.step !== stepId ? view.openRun : null;
+  const recording = stream.state === 'recording' && !stream.status?.done;
+  const idle = run.runId === null;
+  const readings = readingsNow(stream.samples);
+  const live = recording ? readings : {};
+  const bands = step.bands(context, recording ? readings : {});
+  const usesLever = phases.some((phase) => phase.lever.to > 0);
+  const byItself = stream.status?.byItself ?? false;
+  // Phases that wait for something may take long or not: the axis grows with them.
+  const waits = phases.some((phase) => phase.end.kind === 'reading' || phase.end.kind === 'switched');
+  const seconds = waits ? 0 : guideSeconds(phases);
+
+  const at = Math.min(stream.status?.phase ?? 0, phases.length - 1);
+  // Well under a millisecond, so it is looked at anew with every picture.
+  const watched = recording
+    ? watchHold(step, context, { phase: phases[at], status: stream.status, samples: stream.samples })
+    : null;
+  const callable = watched?.call.kind === 'pass' || watched?.call.kind === 'fail' ? watched.call : null;
+
+  const picture = benchPicture({
+    family,
+    step,
+    context,
+    samples: stream.samples,
+    readings,
+    bands,
+    result,
+    running: recording,
+    watched,
+    seconds,
+    units,
+    tokens: chartTokens(mode),
+  });
+
+  const acknowledge = async () => {
+    try {
+      await send(`/api/jobs/${view.job.id}/cautions`, { cautions: unread, person });
+      router.refresh();
+    } catch (error) {
+      run.setTrouble(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const byItselfTo = (on: boolean) => {
+    lever.release();
+    void run.command({ kind: 'by-itself', on });
+  };
+  const laterStep = view.steps
+    .slice(view.steps.findIndex((each) => each.id === stepId) + 1)
+    .find((each) => each.evaluation.verdict === 'not-run');
+  const onward = () => router.push(laterStep ? `/jobs/${view.job.id}/bench/${laterStep.id}` : `/jobs/${view.job.id}`);
+
+  // A run that is there is finished and judged whatever its own charging has locked.
+  const shutNow = idle && !elsewhere ? locked : null;
+  const { primary, others } = actionsNow();
+  useKeyActions({
+    primary: primary?.run ?? null,
+    secondary: recording && usesLever ? () => byItselfTo(!byItself) : null,
+    again: others.find((each) => each.key === 'R')?.run ?? null,
+    stop: others.find((each) => each.key === 'S')?.run ?? null,
+    back: () => router.push(`/jobs/${view.job.id}`),
+  });
+
+  function actionsNow(): { primary: Action | null; others: readonly Action[] } {
+    if (elsewhere) {
+      const title = view.steps.find((each) => each.id === elsewhere.step)?.title ?? elsewhere.step;
+      const go = () => router.push(`/jobs/${view.job.id}/bench/${elsewhere.step}`);
+      return { primary: { title: `Go to ${title.toLowerCase()}, still open`, key: 'Enter', run: go }, others: [] };
+    }
+    if (shutNow) return { primary: shutNow.action, others: [] };
+    if (unread.length > 0 && !recording) {
+      return { primary: { title: 'I have read these', key: 'Enter', run: () => void acknowledge() }, others: [] };
+    }
+    if (idle) return { primary: { title: 'Start recording', key: 'Enter', run: () => void run.start() }, others: [] };
+    const again = { title: 'Run it again', key: 'R', run: () => void run.again() };
+    const stop = { title: 'Stop here', key: 'S', run: () => void run.stop() };
+    switch (stream.state) {
+      case 'interrupted':
+        return {
+          primary: { title: 'Resume', key: 'Enter', run: () => void run.resume() },
+          others: [again, { ...stop, title: 'Judge what is there' }],
+        };
+      case 'complete':
+        return { primary: { title: 'Keep this run', key: 'Enter', run: () => void run.keep() }, others: [again] };
+      case 'kept':
+        return {
+          primary: {
+            title: laterStep ? `Next: ${laterStep.title.toLowerCase()}` : 'Back to the job',
+            key: 'Enter',
+            run: onward,
+          },
+          others: [again],
+        };
+      case 'recording': {
+        if (recording && callable)
+          return {
+            primary: { title: `Call it: ${callable.kind}`, key: 'Enter', run: () => void run.stop() },
+            others: [stop],
+          };
+        if (!usesLever || !recording) return { primary: null, others: [stop] };
+        const pull = { title: 'Let the rig pull', key: 'Space', run: () => byItselfTo(true) };
+        return byItself
+          ? { primary: null, others: [{ title: 'Take the lever', key: 'Space', run: () => byItselfTo(false) }, stop] }
+          : { primary: pull, others: [stop] };
+      }
+      default:
+        return { primary: null, others: [] };
+    }
+  }
+
+  const cautioned = unread.length > 0 && !recording && !elsewhere && !shutNow;
+  const shownResult = result ?? (stream.state === 'kept' && stepView ? stepView.evaluation : null);
+
+  return (
+    <div className={styles.bench}>
+      <BenchHead view={view} air={air} />
+      <StepList view={view} current={stepId} />
+      <main className={styles.work}>
+        <h1 aria-live="polite">{headline()}</h1>
+        <p className={styles.why}>{step.why}</p>
+        {shutNow ? (
+          <ShutNotice shut={shutNow.shut} />
+        ) : cautioned ? (
+          <CautionList ids={unread as readonly CautionId[]} />
+        ) : (
+          pictureAndLever()
+        )}
+      </main>
+      <aside className={styles.side} aria-label={shownResult ? 'Results' : 'Readings'}>
+        {!recording && <WaysToFeed view={view} step={step} current="live" />}
+        {shownResult ? <StepResults result={shownResult} units={units} /> : readingPanels()}
+      </aside>
+      {(run.trouble || stream.status?.storageProblem || stream.state === 'lost') && (
+        <p className={styles.trouble} role="alert">
+          {run.trouble ||
+            (stream.status?.storageProblem
+              ? `The trace cannot be written (${stream.status.storageProblem}). It is kept in memory and tried again every second: make room on the disk.`
+              : 'The connection to the server is lost; the recording goes on there. Reload to follow it again.')}
+        </p>
+      )}
+      <footer className={styles.foot}>
+        {primary && (
+          <Button
+            className={styles.primary}
+            variant="contained"
+            color="primary"
+            onClick={primary.run}
+            disabled={run.busy}
+          >
+            {primary.title} <Key>{primary.key}</Key>
+          </Button>
+        )}
+        {others.map((action) => (
+          <Button key={action.key} onClick={action.run} disabled={run.busy}>
+            {action.title} <Key>{action.key}</Key>
+          </Button>
+        ))}
+        <div className={styles.spring} />
+        {recording && (
+          <RigTime speed={stream.status?.speed ?? 1} onChange={(speed) => void run.command({ kind: 'speed', speed })} />
+        )}
+        <p>{footLine()}</p>
+      </footer>
+    </div>
+  );
+
+  function headline(): string {
+    if (elsewhere) return 'Another step of this unit is still open';
+    if (shutNow) return `${step.title} is shut`;
+    if (cautioned) return 'Read these first';
+    if (idle) return step.title;
+    switch (stream.state) {
+      case 'interrupted':
+        return 'This run was interrupted';
+      case 'complete':
+        return 'Keep this run, or run it again?';
+      case 'kept':
+        return `${step.title}, kept`;
+      case 'recording':
+        if (stream.status?.cut)
+          return stream.status.cut.of === 'motor'
+            ? 'Stopped: the motor’s limit is used up'
+            : 'Stopped: dead-headed long enough';
+        if (stream.status?.done) return 'Done: reading the trace';
+        return callable ? callText(callable) : instructionText(phases[at].instruction, units);
+      default:
+        return step.title;
+    }
+  }
+
+  /** "Called at 6 s of 15 s: 0.40 ± 0.20 kPa of 3.30 kPa". */
+  function callText(call: { readonly at: number; readonly loss: number; readonly expanded: number }): string {
+    const as = watched?.channel.endsWith('_vacuum') ? 'vacuum-difference' : 'difference';
+    const unit = shownUnit(as, units);
+    const loss = figure(call.loss, unit, call.expanded);
+    const limit = figure(watched?.limit ?? Number.NaN, unit);
+    return `At ${call.at.toFixed(0)} s of ${watched?.seconds} s: ${loss} ${unit.symbol} of ${limit}`;
+  }
+
+  function footLine(): ReactNode {
+    if (recording)
+      return (
+        <>
+          Recording on the stand-in rig, {step.sampleRate ?? 200} samples/s,{' '}
+          {(stream.samples.time.at(-1) ?? 0).toFixed(0)} s{stream.status?.duty ? dutyText(stream.status.duty) : ''}
+          <br />
+          {at + 1 < phases.length
+            ? `Then: ${instructionText(phases[at + 1].instruction, units).toLowerCase()}`
+            : 'Last part of this step'}
+        </>
+      );
+    return <>Stand-in rig: {step.minutes} min on a real bench</>;
+  }
+
+  function pictureAndLever(): ReactNode {
+    return (
+      <div className={styles.picture}>
+        <div className={styles.drawn}>
+          {(step.picture.kind === 'ride-the-line' || step.picture.kind === 'two-circuits') && (
+            <div className={styles.legend}>
+              <span>
+                <i style={{ background: 'var(--measured)' }} /> pull
+              </span>
+              <span>
+                <i style={{ background: 'var(--way-back)' }} /> way back
+              </span>
+              {step.picture.kind === 'two-circuits' && (
+                <span>
+                  <i style={{ background: 'var(--ink)' }} /> {channelTitle(step.picture.channels[1]).toLowerCase()},
+                  dashed
+                </span>
+              )}
+              <span>
+                <i style={{ background: 'var(--band-edge)' }} /> where a sound one lies
+              </span>
+            </div>
+          )}
+          <Chart option={picture.option} text={picture.text} className={styles.chart} />
+        </div>
+        {usesLever && recording && (
+          <Lever
+            channel={stand.leverChannel}
+            value={byItself ? (stream.status?.lever ?? 0) : (lever.held ?? stream.status?.lever ?? 0)}
+            maximum={leverMaximum}
+            units={units}
+            disabled={false}
+            onPull={lever.pull}
+          />
+        )}
+      </div>
+    );
+  }
+
+  function readingPanels(): ReactNode {
+    const order = readingOrder;
+    const wanted = order
+      .filter((channel) => step.needs.includes(channel) || step.uses.includes(channel))
+      .filter((channel) => channel === stand.leverChannel || !leverChannels.has(channel))
+      .slice(0, 4);
+    return wanted.map((channel) => {
+      const as = shownAs(channel);
+      const column = stream.samples.columns[channel];
+      const { low, high } = column && recording ? extremes(column) : { low: Number.NaN, high: Number.NaN };
+      const tick =
+        as === 'state' ? null : as === 'vacuum' ? { word: 'lowest', value: low } : { word: 'peak', value: high };
+      return (
+        <Reading
+          key={channel}
+          title={channelTitle(channel)}
+          value={live[channel]}
+          unit={shownUnit(as, units)}
+          reference={referenceOf(as)}
+          band={bands[channel]}
+          tick={tick}
+          end={barEnd(channel, bands, { leverChannel: stand.leverChannel, leverMaximum })}
+        />
+      );
+    });
+  }
+}

@@ -1,0 +1,71 @@
+import type { ReadingBands } from '@/core/families/step-definition';
+import { shownAs } from '@/core/wording/display';
+import type { Samples } from './use-run-stream';
+
+/** Readings are means over this long, s: steady enough to read, quick enough to follow a hand. */
+const readingSeconds = 0.15;
+
+/** The reading of each channel now, SI; a channel without samples is left out. */
+export function readingsNow({ time, columns }: Samples): Record<string, number> {
+  const end = time[time.length - 1] ?? 0;
+  let from = time.length;
+  while (from > 0 && time[from - 1] > end - readingSeconds) from--;
+  const readings: Record<string, number> = {};
+  for (const [channel, column] of Object.entries(columns)) {
+    let sum = 0;
+    let count = 0;
+    for (let i = from; i < column.length; i++) {
+      if (Number.isNaN(column[i])) continue;
+      sum += column[i];
+      count++;
+    }
+    if (count > 0) readings[channel] = sum / count;
+  }
+  return readings;
+}
+
+/** Highest and lowest of a column so far. */
+export function extremes(column: readonly number[]): { low: number; high: number } {
+  let low = Infinity;
+  let high = -Infinity;
+  for (const value of column) {
+    if (value < low) low = value;
+    if (value > high) high = value;
+  }
+  return { low, high };
+}
+
+/** Full scales where nothing else says how far a bar goes, SI. */
+const longestTravel = 0.12;
+const highestPressure = 8e6;
+
+/** Full scales of channels that have no band now, SI. */
+const smallestScale = { current: 40, voltage: 15, angle: 20, 'pump-flow': 5e-6 / 60, force: 500 } as const;
+
+/** Full scale of a reading's bar, SI: round, above everything it has to show. */
+export function barEnd(
+  channel: string,
+  bands: ReadingBands,
+  { leverChannel, leverMaximum }: { readonly leverChannel: string; readonly leverMaximum: number },
+): number {
+  const as = shownAs(channel);
+  const band = bands[channel]?.[1] ?? 0;
+  switch (as) {
+    case 'vacuum':
+      return 80_000;
+    case 'state':
+      return 1;
+    case 'current':
+    case 'voltage':
+    case 'angle':
+    case 'pump-flow':
+    case 'force':
+      // What the lever cannot say: a third beyond where it should be at most.
+      return as === shownAs(leverChannel) ? leverMaximum : Math.max(band * 1.3, smallestScale[as]);
+    case 'length':
+      return Math.max(longestTravel, band * 1.15);
+    default:
+      // A lever that is a force says nothing about how high a pressure goes.
+      return Math.max(as === shownAs(leverChannel) ? leverMaximum : highestPressure, band * 1.15);
+  }
+}

@@ -1,0 +1,35 @@
+import Link from 'next/link';
+import type { JobView, StepView } from '@/server/jobs/job-view';
+import { VerdictShape } from '@/ui/parts/verdict-mark';
+import { verdictWords } from '@/core/wording/check-text';
+import styles from './bench.module.css';
+
+function under(step: StepView): string {
+  if (step.evaluation.verdict === 'not-run') return step.shut ? 'shut' : `${step.minutes} min`;
+  const repeats = step.runs.length > 1 ? `, ${step.runs.length} runs` : '';
+  return `${verdictWords[step.evaluation.verdict].toLowerCase()}${repeats}`;
+}
+
+/** The run sheet beside the bench. */
+export function StepList({ view, current }: { readonly view: JobView; readonly current: string }) {
+  return (
+    <nav aria-label="Run sheet" style={{ display: 'contents' }}>
+      <ul className={styles.steps}>
+        {view.steps.map((step) => (
+          <li key={step.id}>
+            <Link
+              href={`/jobs/${view.job.id}/bench/${step.id}`}
+              aria-current={step.id === current ? 'step' : undefined}
+            >
+              <VerdictShape verdict={step.evaluation.verdict} />
+              <span>
+                {step.title}
+                <small>{under(step)}</small>
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </nav>
+  );
+}

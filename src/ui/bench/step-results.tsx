@@ -1,0 +1,58 @@
+import { expandedUncertainty } from '@/core/instruments/uncertainty';
+import type { StepEvaluation } from '@/core/judging/evaluate-unit';
+import { figure, referenceOf, shownAs, shownUnit, type DisplayUnits } from '@/core/wording/display';
+import { analysisProblemText } from '@/core/wording/problem-text';
+import { characteristicTitles } from '@/core/wording/characteristic-titles';
+import { checkReason, limitText } from '@/core/wording/check-text';
+import { VerdictMark, VerdictShape } from '@/ui/parts/verdict-mark';
+import styles from './bench.module.css';
+
+interface Props {
+  readonly result: StepEvaluation;
+  readonly units: DisplayUnits;
+  readonly heading?: string;
+}
+
+/** What a run found: every characteristic with U and limit, and what is missing for an undecided one. */
+export function StepResults({ result, units, heading = 'This run' }: Props) {
+  const notes = result.analyses.flatMap((analysis) => analysis.notes);
+  return (
+    <div className={styles.results}>
+      <h2>
+        {heading} <VerdictMark verdict={result.verdict} />
+      </h2>
+      <ul>
+        {result.characteristics.map((found) => {
+          const check = result.checks.find((each) => each.characteristic === found.id);
+          const as = shownAs(found.id);
+          const unit = shownUnit(as, units);
+          return (
+            <li key={found.id}>
+              <VerdictShape verdict={check ? check.verdict.kind : 'recorded'} />
+              <div>
+                <b>{characteristicTitles[found.id]}</b>
+                {found.kind === 'measured' ? (
+                  <code>
+                    {figure(found.estimate.value, unit, expandedUncertainty(found.estimate))}{' '}
+                    {unit.symbol === '1' ? '' : unit.symbol}
+                    {referenceOf(as) && <em> {referenceOf(as)}</em>}
+                  </code>
+                ) : (
+                  <small>{analysisProblemText(found.problem, units)}</small>
+                )}
+                {check && (
+                  <small>
+                    {check.verdict.kind === 'undecided' ? checkReason(check, units) : limitText(check, units)}
+                  </small>
+                )}
+              </div>
+            </li>
+          );
+        })}
+      </ul>
+      {notes.map((note) => (
+        <small key={note.code}>{analysisProblemText(note, units)}</small>
+      ))}
+    </div>
+  );
+}

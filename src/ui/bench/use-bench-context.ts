@@ -1,0 +1,26 @@
+'use client';
+import { useMemo } from 'react';
+import { findFamily } from '@/core/families';
+import { planOf } from '@/core/families/plan';
+import { noCorrections, type Corrections } from '@/core/families/step-analysis';
+import { contextAt, type Site } from '@/core/formats/site-file';
+import { checkSpec } from '@/core/formats/unit-sheet';
+import type { JobView } from '@/server/jobs/job-view';
+
+/** Family, unit and context of a bench step, made in the browser from the job and the site. */
+export function useBenchContext(view: JobView, stepId: string, site: Site, date: string) {
+  return useMemo(() => {
+    const { sheet } = view.job;
+    const family = findFamily(sheet.family);
+    const checked = family ? checkSpec(family, sheet.name, sheet.spec, 'sheet') : null;
+    if (!family || !checked?.ok) throw new Error(`the sheet of job ${view.job.number} cannot be read`);
+    let corrections: Corrections = noCorrections;
+    for (const step of view.steps) {
+      if (step.id === stepId) break;
+      for (const analysis of step.evaluation.analyses) corrections = { ...corrections, ...analysis.corrections };
+    }
+    const context = { ...contextAt(checked.value, site, date, view.job.plan), corrections };
+    const { stand } = planOf(family, context.plan);
+    return { family, context, stand, leverMaximum: stand.leverMaximum(context.unit) };
+  }, [view, stepId, site, date]);
+}

@@ -1,0 +1,90 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect, useState } from 'react';
+import type { StepEvaluation } from '@/core/judging/evaluate-unit';
+import type { JobView } from '@/server/jobs/job-view';
+import { send } from '@/ui/shell/request';
+import { useRunStream } from './use-run-stream';
+
+const said = (error: unknown) => (error instanceof Error ? error.message : String(error));
+
+/** The run of a step as the bench shows it, and what can be done with it. */
+export function useBenchRun(view: JobView, stepId: string, person: string) {
+  const router = useRouter();
+  const open = view.openRun?.step === stepId ? view.openRun : null;
+  const kept = view.steps.find((step) => step.id === stepId)?.runs.at(-1)?.id ?? null;
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [attempt, setAttempt] = useState(0);
+  const [busy, setBusy] = useState(false);
+  const [trouble, setTrouble] = useState('');
+  const runId = chosen ?? open?.id ?? kept;
+  const stream = useRunStream(runId, attempt);
+  const [loaded, setLoaded] = useState<{ id: string; result: StepEvaluation } | null>(null);
+
+  const finished = stream.state === 'complete' || stream.state === 'kept';
+  useEffect(() => {
+    if (!runId || !finished) return;
+    let current = true;
+    fetch(`/api/runs/${runId}/result`)
+      .then((response) => (response.ok ? response.json() : Promise.reject(new Error('The result could not be read.'))))
+      .then((result: StepEvaluation) => current && setLoaded({ id: runId, result }))
+      .catch((error: unknown) => current && setTrouble(said(error)));
+    return () => {
+      current = false;
+    };
+  }, [runId, finished]);
+
+  // A second Start while one is on its way is dropped; an order to the rig never is (see `command`).
+  const act = useCallback(
+    async (work: () => Promise<void>) => {
+      if (busy) return;
+      setBusy(true);
+      setTrouble('');
+      try {
+        await work();
+      } catch (error) {
+        setTrouble(said(error));
+      }
+      setBusy(false);
+    },
+    [busy],
+  );
+
+  const begin = async () => {
+    const { id } = await send<{ id: string }>(`/api/jobs/${view.job.id}/runs`, { step: stepId, person });
+    setChosen(id);
+    setAttempt((was) => was + 1);
+    router.refresh();
+  };
+  const tell = (action: string) => send(`/api/runs/${runId}`, { action });
+
+  return {
+    runId,
+    stream,
+    result: loaded?.id === runId && finished ? loaded.result : null,
+    busy,
+    trouble,
+    setTrouble,
+    start: () => act(begin),
+    again: () =>
+      act(async () => {
+        if (stream.state !== 'kept') await tell('discard');
+        await begin();
+      }),
+    stop: () => act(async () => void (await tell('stop'), setAttempt((was) => was + 1), router.refresh())),
+    resume: () => act(async () => void (await tell('resume'), setAttempt((was) => was + 1), router.refresh())),
+    keep: () =>
+      act(async () => {
+        await tell('keep');
+        const after = view.steps.slice(view.steps.findIndex((step) => step.id === stepId) + 1);
+        const next = after.find((step) => step.evaluation.verdict === 'not-run');
+        router.push(next ? `/jobs/${view.job.id}/bench/${next.id}` : `/jobs/${view.job.id}`);
+        router.refresh();
+      }),
+    command: (body: object) =>
+      send(`/api/runs/${runId}/command`, body).then(
+        () => setTrouble(''),
+        (error: unknown) => setTrouble(said(error)),
+      ),
+  };
+}

@@ -1,0 +1,30 @@
+import Link from 'next/link';
+import type { JudgedStep } from '@/core/judging/evaluate-unit';
+import type { JobView } from '@/server/jobs/job-view';
+import styles from './bench.module.css';
+
+interface Props {
+  readonly view: JobView;
+  readonly step: JudgedStep;
+  readonly current: 'live' | 'log' | 'dial';
+}
+
+/** The ways a step can be fed: live, from a log file, or typed off dials. All lead to the same judgement. */
+export function WaysToFeed({ view, step, current }: Props) {
+  if (step.kind === 'typed') return null;
+  const base = `/jobs/${view.job.id}/bench/${step.id}`;
+  const ways = [
+    { id: 'live', title: 'Live', href: base },
+    { id: 'log', title: 'Log file', href: `${base}?by=log` },
+    { id: 'dial', title: 'Dials', href: `${base}?by=dial` },
+  ];
+  return (
+    <nav className={styles.ways} aria-label="How this step is read">
+      {ways.map((way) => (
+        <Link key={way.id} href={way.href} aria-current={way.id === current ? 'page' : undefined}>
+          {way.title}
+        </Link>
+      ))}
+    </nav>
+  );
+}

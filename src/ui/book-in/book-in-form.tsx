@@ -1,0 +1,168 @@
+'use client';
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { Controller, useForm, useWatch } from 'react-hook-form';
+import { findFamily } from '@/core/families';
+import type { StoredSheet } from '@/data/unit-sheets';
+import type { Air } from '@/core/families/family';
+import { SheetCurve } from '@/ui/sheets/sheet-curve';
+import { PageHead } from '@/ui/shell/frame';
+import { Refused, send } from '@/ui/shell/request';
+import { useShop } from '@/ui/shell/shop-context';
+import { dropDraft, useDraft } from './use-draft';
+import styles from './book-in.module.css';
+
+interface Fields {
+  sheetId: string;
+  serial: string;
+  vehicle: string;
+  complaint: string;
+  promisedAt: string;
+  plan: string;
+  standInFault: string;
+}
+
+const empty: Fields = {
+  sheetId: '',
+  serial: '',
+  vehicle: '',
+  complaint: '',
+  promisedAt: '',
+  plan: '',
+  standInFault: '',
+};
+
+interface Props {
+  readonly sheets: readonly StoredSheet[];
+  readonly chosenSheet: string;
+  readonly air: Air;
+}
+
+/** Books a unit in. What is typed stays in this browser until it has been booked. */
+export function BookInForm({ sheets, chosenSheet, air }: Props) {
+  const router = useRouter();
+  const { person } = useShop();
+  const form = useForm<Fields>({ defaultValues: { ...empty, sheetId: chosenSheet } });
+  useDraft('book-in', form);
+  const [trouble, setTrouble] = useState('');
+  const sheetId = useWatch({ control: form.control, name: 'sheetId' });
+  const sheet = sheets.find((each) => each.id === sheetId);
+  const family = sheet ? findFamily(sheet.family) : undefined;
+
+  const plans = family?.plans ?? [];
+  const planOr = (id: string) => plans.find((plan) => plan.id === id)?.id ?? plans[0]?.id;
+
+  const book = form.handleSubmit(async (values) => {
+    setTrouble('');
+    try {
+      const job = await send<{ id: string }>('/api/jobs', { ...values, plan: planOr(values.plan), person });
+      dropDraft('book-in');
+      router.push(`/jobs/${job.id}`);
+    } catch (error) {
+      const refused = error instanceof Refused ? error : new Refused(String(error), {});
+      for (const [name, message] of Object.entries(refused.fields)) form.setError(name as keyof Fields, { message });
+      setTrouble(refused.message);
+      const [first] = Object.keys(refused.fields);
+      if (first) form.setFocus(first as keyof Fields);
+    }
+  });
+
+  const text = (name: keyof Fields, label: string, more: Partial<React.ComponentProps<typeof TextField>> = {}) => (
+    <Controller
+      name={name}
+      control={form.control}
+      render={({ field: { ref, ...field }, fieldState }) => (
+        <TextField
+          {...field}
+          {...more}
+          id={`book-in-${name}`}
+          inputRef={ref}
+          label={label}
+          error={fieldState.invalid}
+          helperText={fieldState.error?.message ?? more.helperText ?? ' '}
+        />
+      )}
+    />
+  );
+
+  return (
+    <>
+      <PageHead title="Book in a unit" />
+      <div className={styles.layout}>
+        <form className={styles.form} onSubmit={(event) => void book(event)} noValidate>
+          {trouble && (
+            <p className={styles.error} role="alert">
+              {trouble}
+            </p>
+          )}
+          {text('sheetId', 'Unit sheet', {
+            select: true,
+            helperText: 'Not in the library? Measure its diameters and make a sheet.',
+            children: sheets.map((each) => (
+              <MenuItem key={each.id} value={each.id}>
+                {each.name}
+              </MenuItem>
+            )),
+          })}
+          <div className={styles.pair}>
+            {text('serial', 'Serial', { helperText: 'As stamped on the plate', autoComplete: 'off' })}
+            {text('vehicle', 'Came off', { helperText: 'Vehicle or store', autoComplete: 'off' })}
+          </div>
+          {text('complaint', 'Complaint', { multiline: true, minRows: 2, helperText: 'In the driver’s words' })}
+          {plans.length > 1 &&
+            text('plan', 'Tested as', {
+              select: true,
+              helperText: 'What the unit is judged on',
+              slotProps: { select: { displayEmpty: true } },
+              children: plans.map((plan, at) => (
+                <MenuItem key={plan.id} value={at === 0 ? '' : plan.id}>
+                  {plan.title}
+                </MenuItem>
+              )),
+            })}
+          <div className={styles.pair}>
+            {text('promisedAt', 'Promised for', { type: 'datetime-local' })}
+            {text('standInFault', 'Stand-in rig mounts', {
+              select: true,
+              helperText: 'Only the stand-in rig uses this',
+              slotProps: { select: { displayEmpty: true } },
+              children: [
+                <MenuItem key="" value="">
+                  a sound unit
+                </MenuItem>,
+                ...(family?.faults ?? []).map((fault) => (
+                  <MenuItem key={fault.id} value={fault.id}>
+                    {fault.title}
+                  </MenuItem>
+                )),
+              ],
+            })}
+          </div>
+          <div className={styles.row}>
+            <Button type="submit" variant="contained" color="primary" loading={form.formState.isSubmitting}>
+              Book in
+            </Button>
+            <Button component={Link} href="/sheets/new">
+              Make a sheet from measured diameters
+            </Button>
+          </div>
+        </form>
+        <aside className={styles.side} aria-label="What this unit should do">
+          {sheet ? (
+            <>
+              <h2>{sheet.name}</h2>
+              <p>Where a sound one lies in today’s air.</p>
+              <SheetCurve familyId={sheet.family} spec={sheet.spec} air={air} className={styles.chart} />
+            </>
+          ) : (
+            <p>Choose a sheet, and the band that this unit should lie in is drawn here.</p>
+          )}
+        </aside>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,30 @@
+import type { AnyFamily } from '@/core/families/family';
+import { figure, referenceOf, shownAs, shownUnit, type DisplayUnits } from '@/core/wording/display';
+import { channelTitle } from '@/core/wording/channel-titles';
+import type { CurveAxis } from './ride-the-line';
+
+function axisOf(channel: string, units: DisplayUnits): CurveAxis {
+  const as = shownAs(channel);
+  return { title: channelTitle(channel), unit: shownUnit(as, units), reference: referenceOf(as) };
+}
+
+/** Axes of a family's decisive curve in the shop's measurement units. */
+export function curveAxes(
+  { curve }: Pick<AnyFamily, 'curve'>,
+  units: DisplayUnits,
+): { input: CurveAxis; output: CurveAxis } {
+  return { input: axisOf(curve.input, units), output: axisOf(curve.output, units) };
+}
+
+/** A point of the curve in words. */
+export function curvePointText({ input, output }: ReturnType<typeof curveAxes>, x: number, y: number): string {
+  return input.unit.symbol === output.unit.symbol
+    ? `${figure(x, input.unit)} in, ${figure(y, output.unit)} out`
+    : `${figure(x, input.unit)} ${input.unit.symbol}, ${figure(y, output.unit)} ${output.unit.symbol}`;
+}
+
+/** What the decisive curve of a family is called: the step that draws it. */
+export function curveTitle(family: AnyFamily): string {
+  const { decisiveStep } = family.plans[0];
+  return family.steps.find((step) => step.id === decisiveStep)?.title ?? family.title;
+}

@@ -1,0 +1,152 @@
+'use client';
+import Button from '@mui/material/Button';
+import dayjs from 'dayjs';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect } from 'react';
+import type { Place } from '@/data/jobs';
+import type { JobView } from '@/server/jobs/job-view';
+import { Key } from '@/ui/parts/key';
+import { UnitFace } from '@/ui/parts/unit-face';
+import { VerdictMark, type ShownVerdict } from '@/ui/parts/verdict-mark';
+import { PageHead } from '@/ui/shell/frame';
+import { ShellControls } from '@/ui/shell/key-map';
+import { useShop } from '@/ui/shell/shop-context';
+import { HoldRing } from './hold-ring';
+import { needsNow } from './needs-now';
+import styles from './floor.module.css';
+
+const columns: readonly { readonly place: Place; readonly title: string; readonly empty: string }[] = [
+  { place: 'waiting', title: 'Waiting for the bench', empty: 'Nothing waits. A unit booked in stands here.' },
+  { place: 'on-bench', title: 'On the bench', empty: 'The bench is free. Open a waiting unit to mount it.' },
+  { place: 'waiting-parts', title: 'Waiting for parts', empty: 'No unit waits for parts.' },
+  { place: 'ready', title: 'Ready', empty: 'Released units stand here until they are fetched.' },
+];
+
+/** One line that says where the unit stands. */
+function standing(view: JobView): { verdict: ShownVerdict; line: string } {
+  const done = view.steps.filter((step) => step.evaluation.verdict !== 'not-run').length;
+  const failed = view.steps.find((step) => step.evaluation.verdict === 'fail');
+  if (failed) return { verdict: 'fail', line: failed.title };
+  return {
+    verdict: view.verdict,
+    line:
+      done === view.steps.length
+        ? 'Every step done'
+        : done === 0
+          ? 'Not begun'
+          : `Step ${Math.min(done + 1, view.steps.length)} of ${view.steps.length}`,
+  };
+}
+
+function Card({ view, onEnd }: { readonly view: JobView; readonly onEnd: () => void }) {
+  const { verdict, line } = standing(view);
+  const { job, openRun } = view;
+  const hold = openRun?.kind === 'recording' ? openRun.hold : null;
+  const held = view.steps.find((step) => step.id === openRun?.step)?.title ?? '';
+  return (
+    <li>
+      <Link href={`/jobs/${job.id}`} className={styles.card}>
+        {hold ? (
+          <HoldRing title={`${job.serial}, ${held}`} seconds={hold.seconds} endsAt={hold.endsAt} onEnd={onEnd} />
+        ) : (
+          <UnitFace face={view.face} />
+        )}
+        <div>
+          <h3>
+            {job.serial} · {job.sheet.name}
+          </h3>
+          <p>
+            {job.vehicle}
+            {job.complaint ? `. ${job.complaint}` : ''}
+            {job.promisedAt ? `. Promised ${dayjs(job.promisedAt).format('ddd HH:mm')}` : ''}
+          </p>
+          <VerdictMark verdict={verdict} />
+          <p className={styles.line}>{hold ? held : line}</p>
+        </div>
+      </Link>
+    </li>
+  );
+}
+
+/** The floor is looked at anew every few seconds while anything is being recorded. */
+const lookEvery = 5000;
+
+function useWhileRecording(views: readonly JobView[], router: ReturnType<typeof useRouter>): void {
+  const recording = views.some((view) => view.openRun?.kind === 'recording');
+  useEffect(() => {
+    if (!recording) return;
+    const timer = setInterval(() => router.refresh(), lookEvery);
+    return () => clearInterval(timer);
+  }, [recording, router]);
+}
+
+interface Props {
+  readonly views: readonly JobView[];
+  /** Today's air, already in words, and the day. */
+  readonly air: string;
+  readonly today: string;
+}
+
+/** The day: what needs a person now, then the places a unit can be. */
+export function Floor({ views, air, today }: Props) {
+  const { shopName } = useShop();
+  const now = needsNow(views);
+  const router = useRouter();
+  // A moment later, so that the recorder has closed the run.
+  const refresh = useCallback(() => void setTimeout(() => router.refresh(), 1200), [router]);
+  useWhileRecording(views, router);
+  return (
+    <>
+      <PageHead
+        title={`${shopName}, ${today}`}
+        actions={
+          <>
+            <ShellControls />
+            <Button component={Link} href="/book-in" variant="contained" color="primary">
+              Book in a unit <Key>B</Key>
+            </Button>
+          </>
+        }
+      >
+        <p>{air}</p>
+      </PageHead>
+      <section className={styles.now} aria-label="Needs a person now">
+        {now.length === 0 ? (
+          <div>
+            <strong>Nothing needs you now</strong>
+            <span>Book in a unit, or open one below.</span>
+          </div>
+        ) : (
+          now.map((item) => (
+            <Link key={item.href} href={item.href}>
+              <strong>{item.title}</strong>
+              <span>{item.detail}</span>
+            </Link>
+          ))
+        )}
+      </section>
+      <div className={styles.columns}>
+        {columns.map(({ place, title, empty }) => {
+          const here = views.filter((view) => view.job.place === place);
+          return (
+            <section key={place} className={styles.column} aria-label={title}>
+              <h2>
+                {title} <span>{here.length}</span>
+              </h2>
+              {here.length === 0 ? (
+                <p className={styles.empty}>{empty}</p>
+              ) : (
+                <ul>
+                  {here.map((view) => (
+                    <Card key={view.job.id} view={view} onEnd={refresh} />
+                  ))}
+                </ul>
+              )}
+            </section>
+          );
+        })}
+      </div>
+    </>
+  );
+}

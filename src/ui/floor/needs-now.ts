@@ -1,0 +1,50 @@
+import type { JobView } from '@/server/jobs/job-view';
+
+export interface NeedsNow {
+  readonly title: string;
+  readonly detail: string;
+  readonly href: string;
+}
+
+/** At most this many fit the strip and the mind. */
+const most = 3;
+
+function needOf(view: JobView): (NeedsNow & { urgency: number }) | null {
+  const { job, openRun, steps } = view;
+  const unit = `${job.serial}, ${job.sheet.name}, ${job.vehicle}`;
+  const stepTitle = (id: string) => steps.find((step) => step.id === id)?.title ?? id;
+  if (openRun) {
+    const href = `/jobs/${job.id}/bench/${openRun.step}`;
+    const title = stepTitle(openRun.step);
+    switch (openRun.kind) {
+      case 'interrupted':
+        return { urgency: 0, title: `${title} was interrupted`, detail: `${unit}. Resume or repeat it.`, href };
+      case 'complete':
+        return { urgency: 1, title: `${title} waits to be kept`, detail: unit, href };
+      case 'recording':
+        return { urgency: 2, title: `${title} is running`, detail: unit, href };
+    }
+  }
+  if (job.place === 'ready' || job.place === 'gone' || job.place === 'waiting-parts') return null;
+  const failed = steps.filter((step) => step.evaluation.verdict === 'fail');
+  const href = `/jobs/${job.id}`;
+  if (view.conclusion && job.place === 'on-bench')
+    return { urgency: 3, title: view.conclusion.title, detail: unit, href };
+  if (failed.length > 0 && job.place === 'on-bench')
+    return { urgency: 3, title: `${failed[0].title} failed`, detail: `${unit}. Decide what to do.`, href };
+  if (view.blocking.length === 0)
+    return { urgency: 1, title: 'Ready to be signed', detail: unit, href: `${href}/release` };
+  const undecided = steps.find((step) => step.evaluation.verdict === 'undecided');
+  if (undecided)
+    return { urgency: 4, title: `${undecided.title} is undecided`, detail: `${unit}. See what would decide it.`, href };
+  return null;
+}
+
+/** What needs a person now, most urgent first. */
+export function needsNow(views: readonly JobView[]): NeedsNow[] {
+  return views
+    .map(needOf)
+    .filter((need) => need !== null)
+    .sort((p, q) => p.urgency - q.urgency)
+    .slice(0, most);
+}

@@ -1,0 +1,131 @@
+'use client';
+import Button from '@mui/material/Button';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { calibrationState } from '@/core/instruments/instrument';
+import { instrumentFromSite, type SiteInstrument } from '@/core/formats/site-file';
+import { channelTitle } from '@/core/wording/channel-titles';
+import { PageHead } from '@/ui/shell/frame';
+import { ShellControls } from '@/ui/shell/key-map';
+import { send } from '@/ui/shell/request';
+import { InstrumentForm } from './instrument-form';
+import styles from './instruments.module.css';
+
+interface Props {
+  readonly instruments: readonly SiteInstrument[];
+  /** ISO date. */
+  readonly today: string;
+}
+
+function dueText(instrument: SiteInstrument, today: string): { readonly text: string; readonly overdue: boolean } {
+  const state = calibrationState(instrumentFromSite(instrument), today);
+  switch (state.kind) {
+    case 'in-date':
+      return { text: `due ${state.dueOn}`, overdue: false };
+    case 'overdue':
+      return { text: `overdue since ${state.dueOn}: its class counts twice`, overdue: true };
+    case 'unknown':
+      return { text: 'no due date', overdue: false };
+  }
+}
+
+/** The bench's instruments, one a channel: what they can show, how well, and until when that is proved. */
+export function InstrumentsPage({ instruments, today }: Props) {
+  const router = useRouter();
+  const [edited, setEdited] = useState<SiteInstrument | 'new' | null>(null);
+  const [trouble, setTrouble] = useState('');
+  const overdue = instruments.filter((each) => dueText(each, today).overdue).length;
+  const done = () => {
+    setEdited(null);
+    router.refresh();
+  };
+  const takeOff = async (channel: string) => {
+    setTrouble('');
+    try {
+      await send('/api/instruments', { channel }, 'DELETE');
+      router.refresh();
+    } catch (error) {
+      setTrouble(error instanceof Error ? error.message : String(error));
+    }
+  };
+  return (
+    <>
+      <PageHead
+        title="Instruments"
+        actions={
+          <>
+            <ShellControls />
+            <Button variant="contained" color="primary" onClick={() => setEdited('new')}>
+              Mount an instrument
+            </Button>
+          </>
+        }
+      >
+        <p>
+          {overdue === 0
+            ? 'Every calibration is in date.'
+            : `${overdue} ${overdue === 1 ? 'calibration is' : 'calibrations are'} overdue.`}
+        </p>
+      </PageHead>
+      {trouble && <p role="alert">{trouble}</p>}
+      {edited !== null && (
+        <InstrumentForm
+          key={edited === 'new' ? 'new' : edited.channel}
+          instrument={edited === 'new' ? null : edited}
+          onDone={done}
+          onCancel={() => setEdited(null)}
+        />
+      )}
+      {instruments.length === 0 ? (
+        <p className={styles.empty}>
+          No instrument is mounted: the stand-in’s own are used. Mount the first one to judge with its class.
+        </p>
+      ) : (
+        <table className={styles.table}>
+          <thead>
+            <tr>
+              <th scope="col">Channel</th>
+              <th scope="col">Instrument</th>
+              <th scope="col">Range</th>
+              <th scope="col">Division</th>
+              <th scope="col">Class</th>
+              <th scope="col">Calibration</th>
+              <th scope="col">
+                <span className={styles.hidden}>What to do</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {instruments.map((each) => {
+              const due = dueText(each, today);
+              return (
+                <tr key={each.channel}>
+                  <th scope="row">{channelTitle(each.channel)}</th>
+                  <td>{each.name}</td>
+                  <td>
+                    <code>
+                      {each.range} {each.unit}
+                    </code>
+                  </td>
+                  <td>
+                    <code>
+                      {each.resolution} {each.unit}
+                    </code>
+                  </td>
+                  <td>
+                    <code>{each.classPercent} %</code> of {each.classOf === 'full-scale' ? 'full scale' : 'reading'}
+                  </td>
+                  <td className={due.overdue ? styles.overdue : undefined}>{due.text}</td>
+                  <td className={styles.actions}>
+                    <Button onClick={() => setEdited(each)}>Change</Button>
+                    <Button onClick={() => void takeOff(each.channel)}>Take off</Button>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,227 @@
+'use client';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import dayjs from 'dayjs';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { analysisProblemText } from '@/core/wording/problem-text';
+import { verdictWords } from '@/core/wording/check-text';
+import type { JobView, RunSummary, StepView } from '@/server/jobs/job-view';
+import { Tag } from '@/ui/parts/tag';
+import { UnitFace } from '@/ui/parts/unit-face';
+import { VerdictMark, VerdictShape } from '@/ui/parts/verdict-mark';
+import { send } from '@/ui/shell/request';
+import { useShop } from '@/ui/shell/shop-context';
+import { CheckTable } from './check-table';
+import { findFamily } from '@/core/families';
+import styles from './job.module.css';
+
+function RunLine({ run }: { readonly run: RunSummary }) {
+  const router = useRouter();
+  const [asking, setAsking] = useState(false);
+  const [reason, setReason] = useState('');
+  const [trouble, setTrouble] = useState('');
+  const strike = async () => {
+    try {
+      await send(`/api/runs/${run.id}`, { action: 'strike-out', reason });
+      setAsking(false);
+      router.refresh();
+    } catch (error) {
+      setTrouble(error instanceof Error ? error.message : String(error));
+    }
+  };
+  return (
+    <div className={styles.run}>
+      <span className={run.struckOut === null ? undefined : styles.struck}>
+        {dayjs(run.startedAt).format('D MMM, HH:mm')}, {run.person}
+      </span>
+      {run.struckOut !== null && <span>struck out: {run.struckOut}</span>}
+      {run.struckOut === null && !asking && (
+        <button type="button" onClick={() => setAsking(true)}>
+          strike out
+        </button>
+      )}
+      {asking && (
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            void strike();
+          }}
+        >
+          <TextField
+            label="Why it does not count"
+            value={reason}
+            onChange={(event) => setReason(event.target.value)}
+            error={trouble !== ''}
+            helperText={trouble}
+            autoFocus
+          />
+          <Button type="submit">Strike out</Button>
+          <Button onClick={() => setAsking(false)}>Leave it</Button>
+        </form>
+      )}
+    </div>
+  );
+}
+
+function Findings({ view, step }: { readonly view: JobView; readonly step: StepView }) {
+  const definition = findFamily(view.job.sheet.family)?.steps.find((each) => each.id === step.id);
+  if (definition?.kind !== 'look' || !step.evaluation.findings) return null;
+  const { findings } = step.evaluation;
+  return (
+    <ul>
+      {definition.points.map((point) => (
+        <li key={point.id}>
+          {point.title}: {definition.options.find((option) => option.id === findings[point.id])?.title.toLowerCase()}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function StepRow({ view, step, at }: { readonly view: JobView; readonly step: StepView; readonly at: number }) {
+  const { units } = useShop();
+  const { verdict, characteristics, analyses } = step.evaluation;
+  const done = verdict !== 'not-run';
+  const notes = analyses.flatMap((analysis) => analysis.notes);
+  return (
+    <li className={view.nextStep === step.id ? styles.next : undefined}>
+      <details open={verdict === 'fail' || verdict === 'undecided'}>
+        <summary>
+          <b>{at + 1}</b>
+          <VerdictShape verdict={verdict} />
+          <span>
+            <strong>{step.title}</strong>
+            {done ? verdictWords[verdict] : step.shut ? 'Shut' : `${step.minutes} min`}
+          </span>
+        </summary>
+        <div className={styles.detail}>
+          <p>{step.why}</p>
+          {step.shut && <p>{step.shut.why}</p>}
+          {characteristics.length > 0 && <CheckTable evaluation={step.evaluation} units={units} />}
+          <Findings view={view} step={step} />
+          {notes.map((note, i) => (
+            <p key={`${note.code}${i}`}>{analysisProblemText(note, units)}</p>
+          ))}
+          {step.kind !== 'look' && step.runs.map((run) => <RunLine key={run.id} run={run} />)}
+        </div>
+      </details>
+      <Link
+        className={styles.toBench}
+        href={`/jobs/${view.job.id}/bench/${step.id}`}
+        aria-label={`${step.title}: ${done ? 'look at it' : 'do it'}`}
+      >
+        {done ? 'Look at it' : 'Do it'}
+      </Link>
+    </li>
+  );
+}
+
+/** One unit's story: run sheet, face, paper. */
+export function JobPage({ view }: { readonly view: JobView }) {
+  const router = useRouter();
+  const { job } = view;
+  const next = view.steps.find((step) => step.id === view.nextStep);
+  const move = async (place: string) => {
+    await send(`/api/jobs/${job.id}/place`, { place }, 'PUT');
+    router.refresh();
+  };
+  const paperFirst = !next && job.place !== 'ready';
+  return (
+    <>
+      <header className={styles.head}>
+        <Tag serial={job.serial} />
+        <div>
+          <h1>{job.sheet.name}</h1>
+          <p>
+            {view.familyTitle} from {job.vehicle}, job {job.number}
+            {job.promisedAt ? `, promised ${dayjs(job.promisedAt).format('ddd D MMM HH:mm')}` : ''}
+          </p>
+        </div>
+        <div className={styles.spring} />
+        <VerdictMark verdict={view.verdict} />
+        {next && (
+          <Button component={Link} href={`/jobs/${job.id}/bench/${next.id}`} variant="contained" color="primary">
+            {view.openRun ? 'Go on with' : job.plan === 'vehicle' ? 'To the vehicle:' : 'To the bench:'}{' '}
+            {next.title.toLowerCase()}
+          </Button>
+        )}
+        {paperFirst && (
+          <Button component={Link} href={`/jobs/${job.id}/release`} variant="contained" color="primary">
+            {view.blocking.length === 0 ? 'Release it' : 'Issue the findings'}
+          </Button>
+        )}
+      </header>
+      {view.conclusion && (
+        <section className={styles.conclusion} aria-label="Where the inquiry ends">
+          <h2>{view.conclusion.title}</h2>
+          <p>{view.conclusion.advice}</p>
+        </section>
+      )}
+      <div className={styles.layout}>
+        <section aria-label="Run sheet">
+          <ol className={styles.sheet}>
+            {view.steps.map((step, at) => (
+              <StepRow key={step.id} view={view} step={step} at={at} />
+            ))}
+          </ol>
+        </section>
+        <aside className={styles.side}>
+          <section className={`${styles.panel} ${styles.face}`} aria-label="Face">
+            <UnitFace face={view.face} width={308} height={200} />
+            <p>{job.complaint || 'No complaint stated.'}</p>
+          </section>
+          <section className={styles.panel}>
+            <h2>Paper</h2>
+            {view.blocking.length > 0 ? (
+              <p>
+                A release waits for:{' '}
+                {view.blocking
+                  .map((step) => `${step.title.toLowerCase()} (${verdictWords[step.verdict].toLowerCase()})`)
+                  .join(', ')}
+                .
+              </p>
+            ) : (
+              <p>Every required step is done. The unit can be released.</p>
+            )}
+            {view.releases.length > 0 && (
+              <ul>
+                {view.releases.map((release) => (
+                  <li key={release.id}>
+                    <a href={`/api/releases/${release.id}/pdf`}>
+                      {release.kind === 'released' ? 'Release' : 'Findings'},{' '}
+                      {dayjs(release.issuedAt).format('D MMM HH:mm')}
+                    </a>
+                    , {release.person}
+                  </li>
+                ))}
+              </ul>
+            )}
+            {!paperFirst && (
+              <Button component={Link} href={`/jobs/${job.id}/release`}>
+                Release or findings
+              </Button>
+            )}
+          </section>
+          <section className={styles.panel}>
+            <h2>Where it is</h2>
+            <TextField
+              select
+              label="Place"
+              value={job.place}
+              onChange={(event) => void move(event.target.value)}
+              slotProps={{ select: { native: true } }}
+            >
+              <option value="waiting">Waiting for the bench</option>
+              <option value="on-bench">On the bench</option>
+              <option value="waiting-parts">Waiting for parts</option>
+              <option value="ready">Ready</option>
+              <option value="gone">Fetched</option>
+            </TextField>
+          </section>
+        </aside>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,105 @@
+'use client';
+import Button from '@mui/material/Button';
+import dayjs from 'dayjs';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { verdictWords } from '@/core/wording/check-text';
+import type { JobView } from '@/server/jobs/job-view';
+import { Tag } from '@/ui/parts/tag';
+import { send } from '@/ui/shell/request';
+import { useShop } from '@/ui/shell/shop-context';
+import styles from './release.module.css';
+
+/** Issues the paper of a unit, and shows what has been issued or would be. */
+export function ReleasePage({ view }: { readonly view: JobView }) {
+  const router = useRouter();
+  const { person, units } = useShop();
+  const [busy, setBusy] = useState(false);
+  const [trouble, setTrouble] = useState('');
+  const { job, blocking } = view;
+  const latest = view.releases.at(-1);
+  const releasable = blocking.length === 0;
+  const issue = async (kind: 'released' | 'findings-only') => {
+    setBusy(true);
+    setTrouble('');
+    try {
+      await send(`/api/jobs/${job.id}/releases`, { kind, person, units: units.id });
+      router.refresh();
+    } catch (error) {
+      setTrouble(error instanceof Error ? error.message : String(error));
+    }
+    setBusy(false);
+  };
+  const shown = latest
+    ? `/api/releases/${latest.id}/html`
+    : `/api/jobs/${job.id}/preview?units=${units.id}&person=${encodeURIComponent(person)}`;
+  return (
+    <>
+      <header className={styles.head}>
+        <Link href={`/jobs/${job.id}`} aria-label={`Back to the job of ${job.serial}`}>
+          <Tag serial={job.serial} />
+        </Link>
+        <h1>{latest ? 'Paper of this unit' : 'Paper, not issued yet'}</h1>
+      </header>
+      <div className={styles.layout}>
+        <iframe
+          key={shown}
+          className={styles.paper}
+          src={shown}
+          title={latest ? 'Issued paper' : 'Preview of the paper'}
+          suppressHydrationWarning
+        />
+        <aside className={styles.side} aria-label="Issue">
+          {releasable ? (
+            <>
+              <h2>It can be released</h2>
+              <p>Every required step passed or is recorded. {person} issues it; a qualified person signs.</p>
+              <Button variant="contained" color="primary" disabled={busy} onClick={() => void issue('released')}>
+                Issue the release
+              </Button>
+            </>
+          ) : (
+            <>
+              <h2>It cannot be released</h2>
+              <p>These stand in the way:</p>
+              <ul>
+                {blocking.map((step) => (
+                  <li key={step.step}>
+                    <Link href={`/jobs/${job.id}/bench/${step.step}`}>{step.title}</Link>:{' '}
+                    {verdictWords[step.verdict].toLowerCase()}
+                  </li>
+                ))}
+              </ul>
+              <Button variant="contained" color="primary" disabled={busy} onClick={() => void issue('findings-only')}>
+                Issue findings only
+              </Button>
+            </>
+          )}
+          {trouble && (
+            <p className={styles.error} role="alert">
+              {trouble}
+            </p>
+          )}
+          {view.releases.length > 0 && <h2>Issued</h2>}
+          {view.releases.map((release) => (
+            <div key={release.id}>
+              <p>
+                {release.kind === 'released' ? 'Release' : 'Not released, findings only'},{' '}
+                {dayjs(release.issuedAt).format('D MMM YYYY HH:mm')}, {release.person}
+              </p>
+              <div className={styles.row}>
+                <Button component="a" href={`/api/releases/${release.id}/pdf`}>
+                  PDF
+                </Button>
+                <Button component="a" href={`/api/releases/${release.id}/html`}>
+                  HTML
+                </Button>
+              </div>
+            </div>
+          ))}
+        </aside>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,303 @@
+import '@testing-library/jest-dom';
+import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import type { JobView } from '@/server/jobs/job-view';
+import { answering, family, jobView, show } from '../../tests/support/screens';
+import { LookBench } from './bench/look-bench';
+import { Lever } from './bench/lever';
+import { StepList } from './bench/step-list';
+import { BookInForm } from './book-in/book-in-form';
+import { Floor } from './floor/floor';
+import { InstrumentsPage } from './instruments/instruments-page';
+import { JobPage } from './job/job-page';
+import { ReleasePage } from './release/release-page';
+import { SettingsForm } from './settings/settings-form';
+import { displayUnits } from '@/core/wording/display';
+
+const push = jest.fn();
+const refresh = jest.fn();
+jest.mock('next/navigation', () => ({ useRouter: () => ({ push, refresh }), usePathname: () => '/' }));
+// A canvas says nothing in jsdom; the pictures' options are tested by themselves.
+jest.mock('./charts/chart', () => ({ Chart: ({ text }: { text: string }) => <div role="img" aria-label={text} /> }));
+
+beforeEach(() => {
+  window.localStorage.clear();
+  push.mockClear();
+  refresh.mockClear();
+});
+
+describe('floor', () => {
+  it('counts a running hold down by the wall clock', () => {
+    const endsAt = new Date(Date.now() + 9_000).toISOString();
+    const openRun = {
+      kind: 'recording',
+      id: 'r1',
+      step: 'vacuum-hold-rest',
+      hold: { seconds: 17, endsAt },
+    } as const;
+    show(<Floor views={[jobView({ openRun })]} air="Air 85.4 kPa" today="Monday" />);
+    expect(screen.getByRole('timer', { name: /TK-2207-118, Vacuum hold, at rest: \d+ s left/ })).toBeInTheDocument();
+  });
+
+  it('puts every unit where it stands, and says what belongs in empty places', () => {
+    show(<Floor views={[jobView({}, { 'vacuum-hold-rest': 'fail' })]} air="Air 85.4 kPa" today="Monday" />);
+    const bench = screen.getByRole('region', { name: 'On the bench' });
+    expect(within(bench).getByText(/TK-2207-118/)).toBeInTheDocument();
+    expect(within(bench).getByText('Fail')).toBeInTheDocument();
+    expect(
+      within(screen.getByRole('region', { name: 'Ready' })).getByText(/stand here until they are fetched/),
+    ).toBeInTheDocument();
+    expect(screen.getByRole('region', { name: 'Needs a person now' })).toHaveTextContent('Vacuum hold, at rest failed');
+    expect(screen.getByRole('link', { name: /Book in a unit/ })).toHaveAttribute('href', '/book-in');
+  });
+
+  it('says so when nothing needs anybody', () => {
+    show(<Floor views={[]} air="" today="Monday" />);
+    expect(screen.getByText('Nothing needs you now')).toBeInTheDocument();
+  });
+});
+
+describe('job', () => {
+  it('lists the plan in order and opens a failed step to its arithmetic', () => {
+    show(<JobPage view={jobView({}, { 'vacuum-hold-rest': 'fail' })} />);
+    const rows = within(screen.getByRole('region', { name: 'Run sheet' }))
+      .getAllByRole('listitem')
+      .filter((row) => row.querySelector('details') && row.parentElement?.tagName === 'OL');
+    expect(rows).toHaveLength(family.steps.length);
+    const failed = rows[family.steps.findIndex((step) => step.id === 'vacuum-hold-rest')];
+    expect(failed.querySelector('details')).toHaveAttribute('open');
+    expect(within(failed).getByText('5.20 ± 0.30 kPa')).toBeInTheDocument();
+    expect(within(failed).getByText('at most 3.30 kPa')).toBeInTheDocument();
+    expect(within(failed).getByText(/gain of the gauge: u = 0.150 kPa/)).toBeInTheDocument();
+    expect(within(failed).getByText(/No volume on the sheet/)).toBeInTheDocument();
+    expect(screen.getByRole('link', { name: /To the bench: look over/ })).toHaveAttribute(
+      'href',
+      '/jobs/j1/bench/look-over',
+    );
+  });
+
+  it('strikes a run out only with a reason', async () => {
+    const view = jobView({}, { 'vacuum-draw': 'pass' });
+    const steps = view.steps.map((step) =>
+      step.id === 'vacuum-draw'
+        ? { ...step, runs: [{ id: 'r1', startedAt: '2026-11-23T09:00:00Z', person: 'Noor Halabi', struckOut: null }] }
+        : step,
+    );
+    show(<JobPage view={{ ...view, steps }} />);
+    fireEvent.click(screen.getByText('strike out'));
+    answering(422, { message: 'Say why in a few words', fields: {} });
+    fireEvent.click(screen.getByRole('button', { name: 'Strike out', hidden: true }));
+    await screen.findByText('Say why in a few words');
+    const asked = answering(200, {});
+    fireEvent.change(screen.getByLabelText('Why it does not count'), { target: { value: 'lever slipped' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Strike out', hidden: true }));
+    await waitFor(() => expect(refresh).toHaveBeenCalled());
+    expect(asked).toEqual([
+      { path: '/api/runs/r1', method: 'POST', body: { action: 'strike-out', reason: 'lever slipped' } },
+    ]);
+  });
+
+  it('moves a unit to another place', async () => {
+    const asked = answering(200, {});
+    show(<JobPage view={jobView()} />);
+    fireEvent.change(screen.getByLabelText('Place'), { target: { value: 'waiting-parts' } });
+    await waitFor(() => expect(refresh).toHaveBeenCalled());
+    expect(asked[0]).toMatchObject({ path: '/api/jobs/j1/place', method: 'PUT', body: { place: 'waiting-parts' } });
+  });
+
+  it('offers the release once nothing stands in the way', () => {
+    show(<JobPage view={jobView({ nextStep: null, blocking: [], verdict: 'pass' })} />);
+    expect(screen.getByRole('link', { name: 'Release it' })).toHaveAttribute('href', '/jobs/j1/release');
+  });
+});
+
+describe('look step', () => {
+  const bench = (over: Partial<JobView> = {}) => (
+    <LookBench view={jobView(over)} step="leak-look" air="" appearance={{ 'end-cap': 'dripping' }} />
+  );
+
+  it('is marked by key on the sketch: a number chooses the point, a letter says how it looks', () => {
+    show(bench());
+    const points = screen.getAllByRole('button', { name: /^\d, / });
+    expect(points).toHaveLength(7);
+    expect(points[0]).toHaveAttribute('aria-pressed', 'true');
+    fireEvent.keyDown(document.body, { key: 'w', code: 'KeyW' });
+    expect(screen.getAllByRole('radio', { name: /Damp/ })[0]).toBeChecked();
+    expect(screen.getByRole('button', { name: '2, Fittings' })).toHaveAttribute('aria-pressed', 'true');
+    fireEvent.keyDown(document.body, { key: '4', code: 'Digit4' });
+    fireEvent.keyDown(document.body, { key: 'q', code: 'KeyQ' });
+    expect(screen.getAllByRole('radio', { name: /Dry/ })[3]).toBeChecked();
+  });
+
+  it('asks for the cautions first', async () => {
+    const asked = answering(200, {});
+    show(bench({ cautions: [] }));
+    expect(screen.getByRole('heading', { level: 1 })).toHaveTextContent('Read these first');
+    expect(screen.getByText(/pierces skin/)).toBeInTheDocument();
+    fireEvent.click(screen.getByRole('button', { name: /I have read these/ }));
+    await waitFor(() => expect(refresh).toHaveBeenCalled());
+    expect(asked[0].body).toMatchObject({ cautions: ['fluid-jet', 'never-loosen'], person: 'Ilse Varga' });
+  });
+
+  it('keeps what was marked when the page is loaded again, and sends it by name', async () => {
+    const first = show(bench());
+    expect(screen.getByText('On the stand-in: dripping')).toBeInTheDocument();
+    const points = screen.getAllByRole('group');
+    fireEvent.click(within(points[0]).getByLabelText(/^Dripping/));
+    expect(screen.getByText('6 of 7 points still to say')).toBeInTheDocument();
+    first.unmount();
+    show(bench());
+    expect(within(screen.getAllByRole('group')[0]).getByLabelText(/^Dripping/)).toBeChecked();
+    fireEvent.click(screen.getByRole('button', { name: /The rest: dry/ }));
+    expect(screen.getByText('Every point has a word')).toBeInTheDocument();
+    const asked = answering(200, {});
+    fireEvent.click(screen.getByRole('button', { name: /Keep these findings/ }));
+    await waitFor(() => expect(push).toHaveBeenCalledWith('/jobs/j1/bench/release'));
+    expect(asked[0].body).toMatchObject({ step: 'leak-look', findings: { 'end-cap': 'dripping', fittings: 'dry' } });
+  });
+
+  it('says what the server refused and keeps the marks', async () => {
+    answering(422, { message: 'Say how these look: fittings.', fields: {} });
+    show(bench());
+    fireEvent.click(within(screen.getAllByRole('group')[0]).getByLabelText(/^Damp/));
+    fireEvent.click(screen.getByRole('button', { name: /Keep these findings/ }));
+    expect(await screen.findByRole('alert')).toHaveTextContent('Say how these look: fittings.');
+    expect(within(screen.getAllByRole('group')[0]).getByLabelText(/^Damp/)).toBeChecked();
+  });
+});
+
+describe('bench parts', () => {
+  it('the step list marks where one is', () => {
+    show(<StepList view={jobView({}, { 'look-over': 'recorded' })} current="vacuum-draw" />);
+    expect(screen.getByRole('link', { current: 'step' })).toHaveTextContent('Vacuum draw');
+    expect(screen.getByRole('link', { name: /Look over/ })).toHaveTextContent('recorded');
+  });
+
+  it('the lever answers to the keyboard and says its pressure', () => {
+    const onPull = jest.fn();
+    show(
+      <Lever
+        channel="input_pressure"
+        value={1e6}
+        maximum={4e6}
+        units={displayUnits('bar')}
+        disabled={false}
+        onPull={onPull}
+      />,
+    );
+    const lever = screen.getByRole('slider', { name: 'Lever' });
+    expect(lever).toHaveAttribute('aria-valuetext', '10.0 bar gauge');
+    fireEvent.keyDown(lever, { key: 'PageUp' });
+    expect(onPull.mock.calls[0][0]).toBeCloseTo(1.1e6, -4);
+    fireEvent.keyDown(lever, { key: 'Home' });
+    expect(onPull).toHaveBeenLastCalledWith(0);
+  });
+});
+
+describe('book-in form', () => {
+  const sheets = [{ id: 's1', family: family.id, name: 'Tarnock R7', spec: family.example.spec }];
+
+  it('puts what is wrong beside its field and keeps what was typed', async () => {
+    answering(422, { message: 'Some fields need another look.', fields: { serial: 'Read the serial off the plate' } });
+    show(<BookInForm sheets={sheets} chosenSheet="s1" air={{ pressure: 85_400, temperature: 284 }} />);
+    fireEvent.change(screen.getByLabelText('Came off'), { target: { value: 'Salt lorry 3' } });
+    await act(async () => fireEvent.click(screen.getByRole('button', { name: 'Book in' })));
+    expect(await screen.findByText('Read the serial off the plate')).toBeInTheDocument();
+    expect(screen.getByLabelText('Serial')).toHaveAttribute('aria-invalid', 'true');
+    expect(screen.getByLabelText('Came off')).toHaveValue('Salt lorry 3');
+    expect(JSON.parse(window.localStorage.getItem('hard-pedal-draft-book-in') ?? '{}')).toMatchObject({
+      vehicle: 'Salt lorry 3',
+    });
+  });
+
+  it('puts a draft back, and drops it once the unit is booked', async () => {
+    window.localStorage.setItem('hard-pedal-draft-book-in', JSON.stringify({ serial: 'TK-9', vehicle: 'Mail van' }));
+    show(<BookInForm sheets={sheets} chosenSheet="s1" air={{ pressure: 85_400, temperature: 284 }} />);
+    expect(screen.getByLabelText('Serial')).toHaveValue('TK-9');
+    const asked = answering(200, { id: 'j9' });
+    await act(async () => fireEvent.click(screen.getByRole('button', { name: 'Book in' })));
+    await waitFor(() => expect(push).toHaveBeenCalledWith('/jobs/j9'));
+    expect(asked[0].body).toMatchObject({ serial: 'TK-9', vehicle: 'Mail van', sheetId: 's1', person: 'Ilse Varga' });
+    expect(window.localStorage.getItem('hard-pedal-draft-book-in')).toBeNull();
+  });
+
+  it('keeps everything when the server does not answer', async () => {
+    global.fetch = jest.fn(() => Promise.reject(new TypeError('network')));
+    show(<BookInForm sheets={sheets} chosenSheet="s1" air={{ pressure: 85_400, temperature: 284 }} />);
+    fireEvent.change(screen.getByLabelText('Serial'), { target: { value: 'TK-7' } });
+    await act(async () => fireEvent.click(screen.getByRole('button', { name: 'Book in' })));
+    expect(await screen.findByRole('alert')).toHaveTextContent('The server does not answer');
+    expect(screen.getByLabelText('Serial')).toHaveValue('TK-7');
+  });
+});
+
+describe('release page', () => {
+  it('offers findings only while steps stand in the way', async () => {
+    const asked = answering(200, { id: 'x' });
+    show(<ReleasePage view={jobView()} />);
+    expect(screen.queryByRole('button', { name: 'Issue the release' })).not.toBeInTheDocument();
+    expect(screen.getByRole('link', { name: 'Look over' })).toHaveAttribute('href', '/jobs/j1/bench/look-over');
+    fireEvent.click(screen.getByRole('button', { name: 'Issue findings only' }));
+    await waitFor(() => expect(refresh).toHaveBeenCalled());
+    expect(asked[0].body).toEqual({ kind: 'findings-only', person: 'Ilse Varga', units: 'kpa' });
+  });
+
+  it('shows what the server refused', async () => {
+    answering(409, { message: 'Not releasable: Boost curve (fail).', fields: {} });
+    show(<ReleasePage view={jobView({ blocking: [] })} />);
+    fireEvent.click(screen.getByRole('button', { name: 'Issue the release' }));
+    expect(await screen.findByRole('alert')).toHaveTextContent('Not releasable');
+  });
+});
+
+describe('settings', () => {
+  const settings = {
+    shopName: 'Vennholm bench',
+    site: { altitudeM: 1420, airTemperatureC: 11 },
+    policy: 'guarded',
+  } as const;
+
+  it('questions a barometer that is reduced to the sea, and saves figures with a decimal comma', async () => {
+    const asked = answering(200, {});
+    show(<SettingsForm settings={settings} />);
+    expect(screen.getByText(/85.4 kPa absolute/)).toBeInTheDocument();
+    fireEvent.change(screen.getByLabelText('Station barometer'), { target: { value: '101,3' } });
+    expect(screen.getByRole('alert')).toHaveTextContent(/15.9 kPa above/);
+    fireEvent.change(screen.getByLabelText('Station barometer'), { target: { value: '84,9' } });
+    expect(screen.queryByRole('alert')).not.toBeInTheDocument();
+    await act(async () => fireEvent.click(screen.getByRole('button', { name: 'Save' })));
+    expect(await screen.findByRole('status')).toHaveTextContent('Saved');
+    expect(asked[0]).toMatchObject({ method: 'PUT', body: { site: { altitudeM: 1420, barometerKpa: 84.9 } } });
+  });
+});
+
+describe('instruments', () => {
+  const mounted = [
+    {
+      channel: 'supply_vacuum',
+      name: 'Old dial',
+      range: 30,
+      resolution: 0.5,
+      unit: 'inHg',
+      classPercent: 1.6,
+      classOf: 'full-scale' as const,
+      dueOn: '2026-01-01',
+    },
+  ];
+
+  it('flags what is overdue and says what that does', () => {
+    show(<InstrumentsPage instruments={mounted} today="2026-11-24" />);
+    expect(screen.getByText('1 calibration is overdue.')).toBeInTheDocument();
+    expect(screen.getByText(/overdue since 2026-01-01: its class counts twice/)).toBeInTheDocument();
+  });
+
+  it('keeps what was typed and says what is wrong beside the field', async () => {
+    show(<InstrumentsPage instruments={mounted} today="2026-11-24" />);
+    fireEvent.click(screen.getByRole('button', { name: 'Change' }));
+    const asked = answering(422, { message: 'Some fields need another look.', fields: { unit: '"N" does not fit' } });
+    fireEvent.change(screen.getByLabelText('Unit'), { target: { value: 'N' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Keep the change' }));
+    expect(await screen.findByText('"N" does not fit')).toBeInTheDocument();
+    expect(screen.getByLabelText('Unit')).toHaveValue('N');
+    expect(asked[0]).toMatchObject({ path: '/api/instruments', method: 'PUT', body: { range: 30, classPercent: 1.6 } });
+  });
+});

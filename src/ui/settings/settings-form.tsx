@@ -1,0 +1,181 @@
+'use client';
+import Button from '@mui/material/Button';
+import InputAdornment from '@mui/material/InputAdornment';
+import TextField from '@mui/material/TextField';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { Controller, useForm, useWatch } from 'react-hook-form';
+import { defaultWorkshopSchools, type WorkshopSchools } from '@/core/families/common/default-limits';
+import { ambientFrom } from '@/core/quantities/standard-atmosphere';
+import type { ShopSettings } from '@/data/settings';
+import { useDraft, dropDraft } from '@/ui/book-in/use-draft';
+import { PageHead } from '@/ui/shell/frame';
+import { ShellControls } from '@/ui/shell/key-map';
+import { Refused, send } from '@/ui/shell/request';
+import styles from '@/ui/book-in/book-in.module.css';
+
+interface Fields {
+  shopName: string;
+  altitudeM: string;
+  barometerKpa: string;
+  airTemperatureC: string;
+  benchVolumeCm3: string;
+  policy: ShopSettings['policy'];
+  leastVacuum: WorkshopSchools['leastVacuum'];
+  exhaust: WorkshopSchools['exhaust'];
+}
+
+const shown = (value: number | undefined) => (value === undefined ? '' : String(value));
+const typed = (text: string) => (text.trim() === '' ? undefined : Number(text.replace(',', '.')));
+
+/** Where the shop is, its air today, and how it decides. */
+export function SettingsForm({ settings }: { readonly settings: ShopSettings }) {
+  const router = useRouter();
+  const { site } = settings;
+  const form = useForm<Fields>({
+    defaultValues: {
+      shopName: settings.shopName,
+      altitudeM: shown(site.altitudeM),
+      barometerKpa: shown(site.barometerKpa),
+      airTemperatureC: shown(site.airTemperatureC),
+      benchVolumeCm3: shown(site.benchVolumeCm3),
+      policy: settings.policy,
+      ...(site.schools ?? defaultWorkshopSchools),
+    },
+  });
+  useDraft('settings', form);
+  const [said, setSaid] = useState('');
+  const values = useWatch({ control: form.control }) as Fields;
+  const barometer = typed(values.barometerKpa);
+  const ambient = ambientFrom({
+    altitude: typed(values.altitudeM),
+    barometer: barometer === undefined ? undefined : barometer * 1e3,
+  });
+
+  const save = form.handleSubmit(async (fields) => {
+    setSaid('');
+    try {
+      await send(
+        '/api/settings',
+        {
+          shopName: fields.shopName,
+          policy: fields.policy,
+          site: {
+            altitudeM: typed(fields.altitudeM),
+            barometerKpa: typed(fields.barometerKpa),
+            airTemperatureC: typed(fields.airTemperatureC),
+            benchVolumeCm3: typed(fields.benchVolumeCm3),
+            schools: { leastVacuum: fields.leastVacuum, exhaust: fields.exhaust },
+          },
+        },
+        'PUT',
+      );
+      dropDraft('settings');
+      setSaid('Saved. Steps run from now on use it; runs already kept keep their own air.');
+      router.refresh();
+    } catch (error) {
+      const refused = error instanceof Refused ? error : new Refused(String(error), {});
+      for (const [name, message] of Object.entries(refused.fields))
+        form.setError(name.replace(/^site\.(schools\.)?/, '') as keyof Fields, { message });
+      setSaid(refused.message);
+    }
+  });
+
+  const field = (name: keyof Fields, label: string, unit: string, help: string, children?: React.ReactNode) => (
+    <Controller
+      name={name}
+      control={form.control}
+      render={({ field: { ref, ...input }, fieldState }) => (
+        <TextField
+          {...input}
+          id={`settings-${name}`}
+          inputRef={ref}
+          label={label}
+          error={fieldState.invalid}
+          helperText={fieldState.error?.message ?? help}
+          select={children !== undefined}
+          slotProps={{
+            select: { native: true },
+            input: unit ? { endAdornment: <InputAdornment position="end">{unit}</InputAdornment> } : {},
+          }}
+        >
+          {children}
+        </TextField>
+      )}
+    />
+  );
+
+  return (
+    <>
+      <PageHead title="Settings" actions={<ShellControls />} />
+      <div className={styles.layout}>
+        <form className={styles.form} onSubmit={(event) => void save(event)} noValidate>
+          {said && <p role="status">{said}</p>}
+          {field('shopName', 'Workshop', '', ' ')}
+          <div className={styles.pair}>
+            {field('altitudeM', 'Altitude', 'm', 'Above the sea')}
+            {field(
+              'barometerKpa',
+              'Station barometer',
+              'kPa',
+              'Read in the shop; a weather service’s figure is reduced to sea level',
+            )}
+          </div>
+          <div className={styles.pair}>
+            {field('airTemperatureC', 'Air temperature', '°C', ' ')}
+            {field('benchVolumeCm3', 'Bench volume', 'cm3', 'Hoses, tee and gauges on the vacuum side')}
+          </div>
+          {field('policy', 'Decisions', '', 'Printed on every report', [
+            <option key="guarded" value="guarded">
+              Guarded: the whole uncertainty on one side
+            </option>,
+            <option key="simple" value="simple">
+              Simple acceptance: the reading as it stands
+            </option>,
+          ])}
+          <div className={styles.pair}>
+            {field('leastVacuum', 'Least vacuum', '', 'At the sea; restated for today’s air', [
+              <option key="both" value="both">
+                Both schools: 16 inHg, marginal below 18
+              </option>,
+              <option key="sixteen" value="sixteen">
+                16 inHg
+              </option>,
+              <option key="eighteen" value="eighteen">
+                18 inHg at hot idle
+              </option>,
+            ])}
+            {field('exhaust', 'The reserve is used up', '', 'How many strokes are pumped before a pedal drop', [
+              <option key="two-alike" value="two-alike">
+                When two strokes read the same
+              </option>,
+              <option key="count" value="count">
+                After eight strokes
+              </option>,
+            ])}
+          </div>
+          <div className={styles.row}>
+            <Button type="submit" variant="contained" color="primary">
+              Save
+            </Button>
+          </div>
+        </form>
+        <aside className={styles.side}>
+          <h2>Today’s air</h2>
+          <p>
+            {Number.isFinite(ambient.pressure)
+              ? `${(ambient.pressure / 1e3).toFixed(1)} kPa absolute. No pump here reads more than ${(ambient.pressure / 3386.389).toFixed(1)} inHg.`
+              : 'Type a figure.'}
+          </p>
+          {ambient.questionedBy !== null && (
+            <p role="alert" className={styles.error}>
+              This barometer is {(Math.abs(ambient.questionedBy) / 1e3).toFixed(1)} kPa{' '}
+              {ambient.questionedBy > 0 ? 'above' : 'below'} what the altitude gives. Is it a station reading, not one
+              reduced to sea level?
+            </p>
+          )}
+        </aside>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,41 @@
+import type { AnyFamily } from '@/core/families/family';
+
+export interface TypedSpec {
+  readonly spec: Readonly<Record<string, unknown>>;
+  /** Field → what is wrong with it. */
+  readonly problems: Readonly<Record<string, string>>;
+}
+
+/** A sheet's spec from what was typed: empty fields are left out, figures may have a decimal comma. */
+export function specFromText(family: AnyFamily, values: Readonly<Record<string, string>>): TypedSpec {
+  const spec: Record<string, unknown> = {};
+  const problems: Record<string, string> = {};
+  for (const field of family.fields) {
+    const text = values[field.name]?.trim() ?? '';
+    if (text === '') continue;
+    if (field.choices) {
+      spec[field.name] = text;
+      continue;
+    }
+    const value = Number(text.replace(',', '.'));
+    if (Number.isNaN(value)) problems[field.name] = `"${text}" is not a number`;
+    else spec[field.name] = value;
+  }
+  const parsed = family.schema.safeParse(spec);
+  if (!parsed.success)
+    for (const issue of parsed.error.issues) {
+      const name = String(issue.path[0]);
+      const empty = (values[name]?.trim() ?? '') === '';
+      problems[name] ??= empty ? 'Measure this one too' : sentence(inWords(family, issue.message));
+    }
+  return { spec, problems };
+}
+
+/** The schema speaks of fields by name; a form speaks of them by label. */
+function inWords(family: AnyFamily, message: string): string {
+  return family.fields.reduce((text, field) => text.replaceAll(field.name, field.label.toLowerCase()), message);
+}
+
+function sentence(message: string): string {
+  return message.charAt(0).toUpperCase() + message.slice(1);
+}

@@ -1,0 +1,26 @@
+/** A request that was refused, with the fields that are wrong. */
+export class Refused extends Error {
+  constructor(
+    message: string,
+    readonly fields: Readonly<Record<string, string>>,
+  ) {
+    super(message);
+  }
+}
+
+/** Sends JSON and returns the answer's JSON; throws `Refused` with a message for the person at the screen. */
+export async function send<T>(path: string, body: unknown, method = 'POST'): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(path, {
+      method,
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+  } catch {
+    throw new Refused('The server does not answer. What you typed is kept here; try again in a moment.', {});
+  }
+  const data = (await response.json().catch(() => ({}))) as { message?: string; fields?: Record<string, string> };
+  if (!response.ok) throw new Refused(data.message ?? `The server answered ${response.status}.`, data.fields ?? {});
+  return data as T;
+}

@@ -1,0 +1,73 @@
+'use client';
+import { createContext, use, useCallback, useMemo, useSyncExternalStore, type ReactNode } from 'react';
+import { displayUnits, displayUnitSets, type DisplayUnits } from '@/core/wording/display';
+
+interface Shop {
+  readonly shopName: string;
+  readonly people: readonly { readonly id: string; readonly name: string; readonly role: string }[];
+  /** Who is at this screen. */
+  readonly person: string;
+  readonly setPerson: (name: string) => void;
+  readonly units: DisplayUnits;
+  readonly nextUnits: () => void;
+}
+
+const ShopContext = createContext<Shop | null>(null);
+
+const changed = 'hard-pedal-stored';
+
+function subscribe(listener: () => void): () => void {
+  window.addEventListener('storage', listener);
+  window.addEventListener(changed, listener);
+  return () => {
+    window.removeEventListener('storage', listener);
+    window.removeEventListener(changed, listener);
+  };
+}
+
+/** A string that this browser remembers; `fallback` on the server and where nothing is stored. */
+export function useStored(key: string, fallback: string): [string, (value: string) => void] {
+  const value = useSyncExternalStore(
+    subscribe,
+    () => window.localStorage.getItem(key) ?? fallback,
+    () => fallback,
+  );
+  const set = useCallback(
+    (next: string) => {
+      window.localStorage.setItem(key, next);
+      window.dispatchEvent(new Event(changed));
+    },
+    [key],
+  );
+  return [value, set];
+}
+
+interface Props {
+  readonly shopName: string;
+  readonly people: Shop['people'];
+  readonly children: ReactNode;
+}
+
+/** What every screen needs: who is here and which measurement units are shown. */
+export function ShopProvider({ shopName, people, children }: Props) {
+  const [person, setPerson] = useStored('hard-pedal-person', people[0]?.name ?? 'Technician');
+  const [unitsId, setUnitsId] = useStored('hard-pedal-units', displayUnitSets[0].id);
+  const shop = useMemo<Shop>(() => {
+    const at = displayUnitSets.findIndex((set) => set.id === unitsId);
+    return {
+      shopName,
+      people,
+      person,
+      setPerson,
+      units: displayUnits(unitsId),
+      nextUnits: () => setUnitsId(displayUnitSets[(at + 1) % displayUnitSets.length].id),
+    };
+  }, [shopName, people, person, setPerson, unitsId, setUnitsId]);
+  return <ShopContext value={shop}>{children}</ShopContext>;
+}
+
+export function useShop(): Shop {
+  const shop = use(ShopContext);
+  if (!shop) throw new Error('useShop outside ShopProvider');
+  return shop;
+}

@@ -1,0 +1,57 @@
+import type { Corrections } from '@/core/families/step-analysis';
+import type { MappedColumn } from '@/core/formats/column-mapping';
+import type { GuessedColumn } from '@/core/formats/guess-mapping';
+import type { ReadProblem } from '@/core/formats/read-problem';
+import type { Site } from '@/core/formats/site-file';
+import type { StepEvaluation } from '@/core/judging/evaluate-unit';
+import type { DecisionPolicy } from '@/core/judging/verdict';
+import type { Job } from '@/data/jobs';
+
+/** What the log worker is asked. */
+export type LogRequest =
+  | {
+      readonly kind: 'open';
+      readonly file: File;
+      readonly job: Pick<Job, 'sheet' | 'plan'>;
+      readonly step: string;
+      readonly site: Site;
+      readonly date: string;
+      readonly corrections: Corrections;
+      readonly policy: DecisionPolicy;
+    }
+  | { readonly kind: 'judge'; readonly mapping: readonly MappedColumn[]; readonly leaveOut: boolean }
+  /** Asks for the trace in parts ready to be sent; `judge` has gone before. */
+  | { readonly kind: 'part'; readonly from: number };
+
+/** Min/max thinned samples of the mapped channels, SI, for the preview. */
+export interface PreviewSamples {
+  readonly time: number[];
+  readonly columns: Record<string, number[]>;
+}
+
+export type LogAnswer =
+  | { readonly kind: 'progress'; readonly share: number }
+  | {
+      readonly kind: 'opened';
+      readonly headers: readonly string[];
+      readonly fingerprint: string;
+      /** The log says of itself that the stand-in rig made it. */
+      readonly standIn: boolean;
+      readonly rows: number;
+      readonly guesses: readonly GuessedColumn[];
+    }
+  | { readonly kind: 'unusable'; readonly problems: readonly ReadProblem[]; readonly count: number }
+  | {
+      readonly kind: 'judged';
+      readonly result: StepEvaluation;
+      readonly preview: PreviewSamples;
+      readonly leftOut: readonly string[];
+      readonly repeatedTimes: number;
+    }
+  /** Samples `from` … of the trace as the bytes the server takes; `next` is null after the last. */
+  | {
+      readonly kind: 'part';
+      readonly bytes: ArrayBuffer;
+      readonly channels: readonly string[];
+      readonly next: number | null;
+    };

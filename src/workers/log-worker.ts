@@ -1,0 +1,116 @@
+import { findFamily } from '@/core/families';
+import type { StepContext } from '@/core/families/step-context';
+import { applyMapping, rowProblems, type LogNeeds } from '@/core/formats/column-mapping';
+import { standInSource } from '@/core/formats/bench-log';
+import { guessMapping, headerFingerprint } from '@/core/formats/guess-mapping';
+import { readRawLog, type RawLog } from '@/core/formats/raw-log';
+import { contextAt } from '@/core/formats/site-file';
+import { checkSpec } from '@/core/formats/unit-sheet';
+import { evaluateMeasured, type JudgedStep } from '@/core/judging/evaluate-unit';
+import type { DecisionPolicy } from '@/core/judging/verdict';
+import { minMaxIndices } from '@/core/traces/decimate';
+import type { Trace } from '@/core/traces/trace';
+import type { LogAnswer, LogRequest, PreviewSamples } from './log-messages';
+
+/*
+ * Reads and judges a log file away from the page, so that a million rows do not freeze it. The page ends the worker to
+ * cancel.
+ */
+
+const say = (answer: LogAnswer, transfer: Transferable[] = []) =>
+  (self as unknown as { postMessage(message: LogAnswer, transfer: Transferable[]): void }).postMessage(
+    answer,
+    transfer,
+  );
+
+interface Opened {
+  readonly raw: RawLog;
+  readonly step: JudgedStep & { readonly kind: 'measured' };
+  readonly context: StepContext<unknown>;
+  readonly needs: LogNeeds;
+  readonly policy: DecisionPolicy;
+}
+
+let opened: Opened | null = null;
+let trace: Trace | null = null;
+
+const previewPoints = 700;
+/** Samples in one part that is sent to the server. */
+const partSamples = 60_000;
+/** Problems that are listed; all are counted. */
+const listedProblems = 50;
+
+async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<void> {
+  const family = findFamily(request.job.sheet.family);
+  const checked = family && checkSpec(family, request.job.sheet.name, request.job.sheet.spec, 'sheet');
+  const step = family?.steps.find((each) => each.id === request.step);
+  if (!checked?.ok || step?.kind !== 'measured') throw new Error('this step takes no log');
+  const text = await request.file.text();
+  let told = 0;
+  const read = readRawLog(text, request.file.name, (share) => {
+    if (share - told < 0.02) return;
+    told = share;
+    say({ kind: 'progress', share });
+  });
+  if (!read.ok) return say({ kind: 'unusable', problems: read.problems, count: read.problems.length });
+  const context = {
+    ...contextAt(checked.value, request.site, request.date, request.job.plan),
+    corrections: request.corrections,
+  };
+  const needs = { step: step.id, needs: step.needs, leastRows: step.leastRows };
+  opened = { raw: read.value, step, context, needs, policy: request.policy };
+  const guesses = guessMapping(read.value, [...step.needs, ...step.uses], context.ambient.pressure);
+  const { headers, rows, metadata } = read.value;
+  const standIn = metadata.source === standInSource;
+  say({ kind: 'opened', headers, fingerprint: headerFingerprint(headers), standIn, rows, guesses });
+}
+
+function judge({ mapping, leaveOut }: Extract<LogRequest, { kind: 'judge' }>): void {
+  if (!opened) return;
+  const { raw, step, context, needs, policy } = opened;
+  const mapped = applyMapping(raw, mapping, needs, { ambient: context.ambient.pressure, leaveOut });
+  if (!mapped.ok) {
+    const [first] = mapped.problems;
+    const byLine = 'line' in first && first.line > raw.headerLine ? rowProblems(raw, mapping, needs) : mapped.problems;
+    return say({ kind: 'unusable', problems: byLine.slice(0, listedProblems), count: byLine.length });
+  }
+  trace = mapped.value.trace;
+  const result = evaluateMeasured(step, [step.analyse(trace, context)], context, policy);
+  const { leftOut, repeatedTimes } = mapped.value;
+  say({ kind: 'judged', result, preview: previewOf(trace), leftOut, repeatedTimes });
+}
+
+/** Lowest and highest of every stretch of every channel, on one clock. */
+function previewOf(whole: Trace): PreviewSamples {
+  const wanted = new Set<number>();
+  for (const column of Object.values(whole.columns))
+    for (const at of minMaxIndices(column, previewPoints)) wanted.add(at);
+  const indices = [...wanted].sort((p, q) => p - q);
+  return {
+    time: indices.map((i) => whole.time[i]),
+    columns: Object.fromEntries(
+      Object.entries(whole.columns).map(([id, column]) => [id, indices.map((i) => column[i])]),
+    ),
+  };
+}
+
+function part(from: number): void {
+  if (!trace) return;
+  const channels = Object.keys(trace.columns);
+  const to = Math.min(trace.time.length, from + partSamples);
+  const columns = [trace.time, ...channels.map((id) => (trace as Trace).columns[id])];
+  const out = new Float64Array(columns.length * (to - from));
+  columns.forEach((column, c) => out.set(column.subarray(from, to), c * (to - from)));
+  say({ kind: 'part', bytes: out.buffer, channels, next: to < trace.time.length ? to : null }, [out.buffer]);
+}
+
+self.onmessage = ({ data }: MessageEvent<LogRequest>) => {
+  switch (data.kind) {
+    case 'open':
+      return void open(data);
+    case 'judge':
+      return judge(data);
+    case 'part':
+      return part(data.from);
+  }
+};

@@ -1,0 +1,137 @@
+import { expect, test } from '@playwright/test';
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+
+const folder = mkdtempSync(path.join(tmpdir(), 'hp-'));
+const at = (name: string) => path.join(folder, name);
+
+function hp(...args: string[]) {
+  const done = spawnSync(process.execPath, ['--import', 'tsx', 'src/cli/hp.ts', ...args], { encoding: 'utf8' });
+  return { code: done.status, out: done.stdout, err: done.stderr };
+}
+
+test.describe('the command line', () => {
+  test.beforeAll(() => {
+    writeFileSync(at('unit.json'), hp('example', 'vacuum-remote').out);
+    expect(
+      hp('simulate', '--unit', at('unit.json'), '--step', 'boost-curve', '--seed', '4', '--out', at('log.csv')).code,
+    ).toBe(0);
+  });
+
+  test('lists families, schema, prediction', () => {
+    expect(JSON.parse(hp('families').out)[0].id).toBe('vacuum-remote');
+    expect(JSON.parse(hp('schema', 'vacuum-remote').out).properties.spec.type).toBe('object');
+    const predicted = JSON.parse(hp('predict', '--unit', at('unit.json'), '--vacuum', '18 inHg').out);
+    expect(predicted.supplyVacuumKpa).toBeCloseTo(60.955, 3);
+  });
+
+  for (const [family, step, id] of [
+    ['motor-pump-boost', 'charge-from-empty', 'precharge'],
+    ['stored-pressure', 'charge-from-empty', 'precharge-2'],
+    ['pedal-valve', 'modulation-curve', 'regulated-maximum'],
+    ['hydraulic-boost', 'pump-relief', 'relief-pressure'],
+  ] as const)
+    test(`${family}: example, prediction, simulation and evaluation of ${step}`, () => {
+      writeFileSync(at(`${family}.json`), hp('example', family).out);
+      const predicted = JSON.parse(hp('predict', '--unit', at(`${family}.json`)).out) as { supplyPressureKpa: number };
+      expect(predicted.supplyPressureKpa).toBeGreaterThan(1000);
+      const log = at(`${family}.csv`);
+      hp('simulate', '--unit', at(`${family}.json`), '--step', step, '--seed', '4', '--out', log);
+      const evaluation = JSON.parse(hp('evaluate', '--unit', at(`${family}.json`), `${step}=${log}`).out) as {
+        steps: { step: string; verdict: string; characteristics: Record<string, { value: number }> }[];
+      };
+      const found = evaluation.steps.find((each) => each.step === step);
+      expect(found?.verdict).toBe('pass');
+      expect(found?.characteristics[id].value).toBeGreaterThan(1000);
+    });
+
+  test('runs with the gauges swapped are never averaged with unswapped ones', () => {
+    const log = readFileSync(at('log.csv'), 'utf8');
+    writeFileSync(at('swapped.csv'), `# gauges: swapped\n${log}`);
+    const both = hp(
+      'evaluate',
+      '--unit',
+      at('unit.json'),
+      `boost-curve=${at('log.csv')}`,
+      `boost-curve#2=${at('swapped.csv')}`,
+    );
+    expect(both.code).toBe(2);
+    expect(both.out).toBe('');
+    expect(both.err).toContain('swapped');
+  });
+
+  test('a log in psi and inHg evaluates as the same log in kPa', () => {
+    const lines = readFileSync(at('log.csv'), 'utf8').trim().split('\n');
+    const from = lines.findIndex((line) => line.startsWith('time'));
+    const factors = lines[from]
+      .split(',')
+      .map((head) => (head.includes('_pressure') ? 6.894757 : head.includes('_vacuum') ? 3.386389 : 1));
+    const header = lines[from]
+      .split(',')
+      .map((head) => head.replace(/(_pressure) \[kPa\]/, '$1 [psi]').replace(/(_vacuum) \[kPa\]/, '$1 [inHg]'));
+    const rows = lines.slice(from + 1).map((line) =>
+      line
+        .split(',')
+        .map((cell, c) => (cell === '' ? '' : String(Number(cell) / factors[c])))
+        .join(','),
+    );
+    writeFileSync(at('psi.csv'), [header.join(','), ...rows].join('\n'));
+    const kpa = JSON.parse(hp('evaluate', '--unit', at('unit.json'), `boost-curve=${at('log.csv')}`).out);
+    const psi = JSON.parse(hp('evaluate', '--unit', at('unit.json'), `boost-curve=${at('psi.csv')}`).out);
+    const of = (evaluation: {
+      steps: { step: string; characteristics: Record<string, { value: number; expandedUncertainty: number }> }[];
+    }) => evaluation.steps.find((step) => step.step === 'boost-curve')!.characteristics;
+    expect(Object.keys(of(psi))).toEqual(Object.keys(of(kpa)));
+    for (const [id, { value, expandedUncertainty }] of Object.entries(of(kpa))) {
+      expect(Math.abs(of(psi)[id].value - value)).toBeLessThan(1e-5 * Math.abs(value) + 1e-4 * expandedUncertainty);
+      expect(of(psi)[id].expandedUncertainty / expandedUncertainty).toBeCloseTo(1, 3);
+    }
+  });
+
+  const evaluate = (log: string) => {
+    writeFileSync(at('bad.csv'), log);
+    return hp('evaluate', '--unit', at('unit.json'), `boost-curve=${at('bad.csv')}`);
+  };
+  const head = 'time [s],input_pressure [kPa],output_pressure [kPa]\n';
+
+  const refusals: readonly [string, () => ReturnType<typeof hp>, string][] = [
+    ['a missing column', () => evaluate('time [s],input_pressure [kPa]\n0,1\n'), 'bad.csv, line 1'],
+    ['text in a number', () => evaluate(`${head}0,1,2\n1,much,3\n`), 'bad.csv, line 3, column "input_pressure"'],
+    ['NaN', () => evaluate(`${head}0,1,2\n1,NaN,3\n`), 'bad.csv, line 3'],
+    ['time running backwards', () => evaluate(`${head}1,1,2\n0,1,3\n`), 'bad.csv, line 3, column "time"'],
+    ['three rows', () => evaluate(`${head}0,1,2\n1,1,3\n2,1,3\n`), '3 rows'],
+    [
+      'a binary file',
+      () => hp('evaluate', '--unit', at('unit.json'), `boost-curve=${process.execPath}`),
+      'not a text file',
+    ],
+    [
+      'a negative diameter',
+      () => {
+        const sheet = JSON.parse(readFileSync(at('unit.json'), 'utf8'));
+        writeFileSync(at('neg.json'), JSON.stringify({ ...sheet, spec: { ...sheet.spec, slaveBoreMm: -25 } }));
+        return hp('predict', '--unit', at('neg.json'));
+      },
+      'neg.json: field spec.slaveBoreMm',
+    ],
+    ['an unknown family', () => hp('schema', 'teapot'), '"teapot"'],
+    ['an unknown step', () => hp('evaluate', '--unit', at('unit.json'), `brew=${at('log.csv')}`), '"brew"'],
+    [
+      'an unknown fault',
+      () =>
+        hp('simulate', '--unit', at('unit.json'), '--step', 'boost-curve', '--fault', 'gremlins', '--out', at('x.csv')),
+      '"gremlins"',
+    ],
+    ['a missing file', () => hp('predict', '--unit', at('nowhere.json')), 'nowhere.json'],
+    ['a missing option', () => hp('predict'), '--unit'],
+  ];
+  for (const [what, run, said] of refusals)
+    test(`${what} ends with exit code 2, names the place and prints nothing else`, () => {
+      const { code, out, err } = run();
+      expect(code).toBe(2);
+      expect(out).toBe('');
+      expect(err).toContain(said);
+    });
+});

@@ -1,0 +1,129 @@
+import { ThemeProvider } from '@mui/material/styles';
+import { render } from '@testing-library/react';
+import type { ReactElement } from 'react';
+import { findFamily } from '@/core/families';
+import type { StepEvaluation } from '@/core/judging/evaluate-unit';
+import type { StepVerdict } from '@/core/judging/verdict';
+import type { JobView } from '@/server/jobs/job-view';
+import { ShopProvider } from '@/ui/shell/shop-context';
+import { theme } from '@/ui/theme/theme';
+
+export const family = findFamily('vacuum-remote')!;
+
+const people = [
+  { id: 'ilse', name: 'Ilse Varga', role: 'bench lead' },
+  { id: 'noor', name: 'Noor Halabi', role: 'technician' },
+];
+
+export const evaluation = (step: string, verdict: StepVerdict, over: Partial<StepEvaluation> = {}): StepEvaluation => ({
+  step,
+  verdict,
+  optional: false,
+  characteristics: [],
+  checks: [],
+  analyses: [],
+  findings: null,
+  ...over,
+});
+
+const failing: Partial<StepEvaluation> = {
+  characteristics: [
+    {
+      kind: 'measured',
+      id: 'vacuum-loss',
+      estimate: { value: 5200, components: [{ source: 'gauge-gain', standard: 150, random: false }] },
+    },
+    { kind: 'absent', id: 'leak-flow', problem: { code: 'no-volume' } },
+  ],
+  checks: [
+    {
+      characteristic: 'vacuum-loss',
+      guard: 300,
+      verdict: { kind: 'fail', side: 'high' },
+      limit: {
+        characteristic: 'vacuum-loss',
+        low: null,
+        high: 3300,
+        expected: 0,
+        standard: 0,
+        source: { kind: 'workshop', key: 'vacuumLoss' },
+      },
+    },
+  ],
+};
+
+/** A job of a remote unit as the server would show it, every caution read. */
+export function jobView(over: Partial<JobView> = {}, verdicts: Readonly<Record<string, StepVerdict>> = {}): JobView {
+  return {
+    job: {
+      id: 'j1',
+      number: 2601,
+      serial: 'TK-2207-118',
+      vehicle: 'Touring bus “Sorrel”',
+      complaint: 'Hard pedal',
+      place: 'on-bench',
+      bookedAt: '2026-11-23T08:00:00Z',
+      bookedBy: 'Ilse Varga',
+      promisedAt: null,
+      plan: 'bench',
+      sheet: { family: family.id, name: family.example.name, spec: family.example.spec },
+      standIn: { seed: 1, pairError: 0, faults: [] },
+    },
+    familyTitle: family.title,
+    verdict: 'incomplete',
+    steps: family.steps.map((step) => ({
+      id: step.id,
+      title: step.title,
+      why: step.why,
+      minutes: step.minutes,
+      kind: step.kind,
+      cautions: step.cautions,
+      shut: null,
+      runs: [],
+      evaluation: evaluation(step.id, verdicts[step.id] ?? 'not-run', verdicts[step.id] === 'fail' ? failing : {}),
+    })),
+    nextStep: 'look-over',
+    openRun: null,
+    conclusion: null,
+    face: { input: [0, 1], low: [0, 1], high: [0, 2], measured: null },
+    blocking: [{ step: 'look-over', title: 'Look over', verdict: 'not-run' }],
+    releases: [],
+    cautions: family.steps.flatMap((step) =>
+      step.cautions.map((caution) => ({ caution, person: 'Ilse Varga', at: '' })),
+    ),
+    ...over,
+  };
+}
+
+/** Renders a screen in its theme and shop. */
+export function show(element: ReactElement) {
+  return render(
+    <ThemeProvider theme={theme}>
+      <ShopProvider shopName="Vennholm bench" people={people}>
+        {element}
+      </ShopProvider>
+    </ThemeProvider>,
+  );
+}
+
+export interface Asked {
+  readonly path: string;
+  readonly method?: string;
+  readonly body: Record<string, unknown>;
+}
+
+/** The next requests are answered like this, and the result of a run with `result`; returns what was sent. */
+export function answering(status: number, body: object, result = evaluation('boost-curve', 'undecided')): Asked[] {
+  const asked: Asked[] = [];
+  global.fetch = ((path: string, init?: RequestInit) => {
+    if (path.endsWith('/result'))
+      return Promise.resolve({ ok: true, status: 200, json: () => Promise.resolve(result) });
+    asked.push({
+      path,
+      method: init?.method,
+      body: JSON.parse((init?.body as string) ?? '{}') as Record<string, unknown>,
+    });
+    return Promise.resolve({ ok: status < 400, status, json: () => Promise.resolve(body) });
+  }) as unknown as typeof fetch;
+  return asked;
+}

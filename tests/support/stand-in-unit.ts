@@ -1,0 +1,87 @@
+import { findFamily } from '@/core/families';
+import type { ActiveFault, AnyFamily } from '@/core/families/family';
+import type { StepAnalysis } from '@/core/families/step-analysis';
+import type { PlanId, StepContext } from '@/core/families/step-context';
+import type { MeasuredStep } from '@/core/families/step-definition';
+import { planOf } from '@/core/families/plan';
+import { contextAt, type Site } from '@/core/formats/site-file';
+import { checkSpec } from '@/core/formats/unit-sheet';
+import {
+  analysisOf,
+  evaluateMeasured,
+  evaluateUnit,
+  type StepEvaluation,
+  type StepEvidence,
+  type UnitEvaluation,
+} from '@/core/judging/evaluate-unit';
+import type { StepVerdict } from '@/core/judging/verdict';
+import { labelledSeed, randomSource } from '@/core/rig/random';
+import { simulateStep, type StandInSetting } from '@/core/rig/run-step';
+
+/** A unit on the stand-in, ready to be simulated and judged step by step. */
+export interface StandInUnit<Unit> {
+  readonly family: AnyFamily;
+  readonly unit: Unit;
+  readonly context: StepContext<Unit>;
+  run(step: string, faults?: readonly ActiveFault[], setting?: Partial<StandInSetting>): StepAnalysis;
+  /** Runs one measured step and judges it by itself. */
+  judgeStep(step: string, faults?: readonly ActiveFault[]): StepEvaluation;
+  /** Verdict of a typed step on what the stand-in's gauges show. */
+  typedVerdict(step: string, faults?: readonly ActiveFault[]): StepVerdict;
+  /** Runs every measured step of the plan and judges the unit; looks are given as `findings`. */
+  judge(faults?: readonly ActiveFault[], findings?: Readonly<Record<string, Record<string, string>>>): UnitEvaluation;
+}
+
+/** The example of a family (with changes) on one of its stands, 1,420 m up unless the site says otherwise. */
+export function standInUnit<Unit>(
+  familyId: string,
+  plan: PlanId,
+  how: { readonly spec?: object; readonly site?: Site } = {},
+): StandInUnit<Unit> {
+  const family = findFamily(familyId);
+  if (!family) throw new Error(`no family ${familyId}`);
+  const spec: unknown = { ...(family.example.spec as object), ...how.spec };
+  const checked = checkSpec(family, family.example.name, spec, 'test');
+  if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
+  const site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600, ...how.site };
+  const context = contextAt(checked.value, site, '2026-11-24', plan);
+  const measuredStep = (id: string): MeasuredStep<unknown> => {
+    const step = family.steps.find((each) => each.id === id);
+    if (step?.kind !== 'measured') throw new Error(`${id} is not measured`);
+    return step;
+  };
+  const trace = (id: string, faults: readonly ActiveFault[], setting: Partial<StandInSetting> = {}) =>
+    simulateStep(family, measuredStep(id), context, { faults, benchSeed: 3, runSeed: 5, ...setting });
+  return {
+    family,
+    unit: context.unit as Unit,
+    context: context as StepContext<Unit>,
+    run: (id, faults = [], setting = {}) => measuredStep(id).analyse(trace(id, faults, setting), context),
+    judgeStep: (id, faults = []) => {
+      const step = measuredStep(id);
+      return evaluateMeasured(step, [step.analyse(trace(id, faults), context)], context, 'guarded');
+    },
+    typedVerdict: (id, faults = []) => {
+      const step = family.steps.find((each) => each.id === id);
+      if (step?.kind !== 'typed') throw new Error(`${id} is not typed`);
+      const readings = step.standIn(context, faults, randomSource(labelledSeed(5, id)));
+      return evaluateMeasured(step, [analysisOf(step, { readings }, context)], context, 'guarded').verdict;
+    },
+    judge(faults = [], findings = {}) {
+      const { steps } = planOf(family, plan);
+      const evidence = steps.flatMap((id): StepEvidence[] => {
+        const step = family.steps.find((each) => each.id === id);
+        if (step?.kind === 'measured') return [{ kind: 'traces', step: id, traces: [trace(id, faults)] }];
+        return findings[id] ? [{ kind: 'findings', step: id, findings: findings[id] }] : [];
+      });
+      return evaluateUnit(family, steps, evidence, { context, policy: 'guarded' });
+    },
+  };
+}
+
+/** Value of a measured characteristic, or why there is none. */
+export function valueOf(analysis: StepAnalysis, id: string): number | string {
+  const found = analysis.characteristics.find((each) => each.id === id);
+  if (!found) return 'not reported';
+  return found.kind === 'measured' ? found.estimate.value : found.problem.code;
+}
