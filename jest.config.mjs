@@ -5,6 +5,7 @@ const withNext = nextJest({ dir: './' });
 const core = {
   displayName: 'core',
   testEnvironment: 'node',
+  setupFiles: ['<rootDir>/jest.setup-properties.ts'],
   testMatch: ['<rootDir>/src/**/*.test.ts'],
 };
 

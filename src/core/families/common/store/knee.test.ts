@@ -84,6 +84,14 @@ describe('the knee of a charge', () => {
     );
   });
 
+  it('is as good where the lines fill within four samples', () => {
+    const drawn = { precharge: 3e6, volume: 120e-6, flow: 10.23e-6, timeConstant: 16, environment: 260 };
+    const trace = charge(drawn);
+    expect(trace.pressure[3]).toBeLessThan(2.7e6);
+    expect(trace.pressure[4]).toBeGreaterThan(2.7e6);
+    expect(Math.abs(foundIn(trace) / drawn.precharge - 1)).toBeLessThan(0.001);
+  });
+
   it('of a bleed is the same precharge, though the gas is cold there', () => {
     for (const timeConstant of [10, 30, 90]) {
       const trace = bleed({ ...plain, timeConstant });

@@ -54,7 +54,7 @@ const steepLevels = { charge: [0.3, 0.8], bleed: [0.8, 0.4] } as const;
 /** The thermal time constant is known no better than to this factor. */
 const timeConstantFactor = 1.33;
 
-/** First (for a bleed, last) time at which the smoothed pressure passes a level; null when it never does. */
+/** First (for a bleed, last) time at which a pressure along the trace passes a level; null when it never does. */
 function passes(trace: KneeTrace, smooth: Float64Array, level: number): number | null {
   const { time, direction } = trace;
   const between = (i: number) => {
@@ -132,7 +132,7 @@ function refined(trace: KneeTrace, smooth: Float64Array, rough: number, interval
     if (span.to - span.from < 6) return { code: 'knee-too-coarse' };
     const fit = fitParabola(time, ratio, span.from, span.to);
     if (fit.termination !== 'converged') return { code: 'fit-failed', termination: fit.termination };
-    const found = kneeTime(trace, smooth, knee, interval);
+    const found = kneeTime(trace, knee, interval);
     const there = fit.at(found.time);
     gas = temperatureAt(trace, temperature, span, found.time);
     const at = gas / there.value;
@@ -164,15 +164,15 @@ function fitSpan(trace: KneeTrace, smooth: Float64Array, knee: number): { from: 
 /** When the steep stretch meets the knee's pressure. A pump fills lines evenly; a bleed empties them with √p. */
 function kneeTime(
   trace: KneeTrace,
-  smooth: Float64Array,
   knee: { readonly time: number; readonly pressure: number },
   interval: number,
 ): { time: number; standard: number } {
-  const { ambient, direction } = trace;
+  const { ambient, direction, pressure } = trace;
   const gauge = knee.pressure - ambient;
   const [firstShare, secondShare] = steepLevels[direction];
-  const first = passes(trace, smooth, ambient + firstShare * gauge);
-  const second = passes(trace, smooth, ambient + secondShare * gauge);
+  // The lines may fill within a handful of samples: smoothing would bend so short a stretch, and noise is nothing on it.
+  const first = passes(trace, pressure, ambient + firstShare * gauge);
+  const second = passes(trace, pressure, ambient + secondShare * gauge);
   const sampling = interval / sqrt(12);
   if (first === null || second === null) return { time: knee.time, standard: max(sampling, interval) };
   const shape = direction === 'charge' ? (share: number) => share : sqrt;
