@@ -11,20 +11,16 @@ import type { GuidePhase } from '../../src/core/families/guide-phase';
 import { noCorrections } from '../../src/core/families/step-analysis';
 import type { StepContext } from '../../src/core/families/step-context';
 import type { MeasuredStep } from '../../src/core/families/step-definition';
-import type { VacuumRemoteUnit } from '../../src/core/families/vacuum-remote/geometry';
+import type { InLineUnit } from '../../src/core/families/vacuum-remote/geometry';
 import { vacuumRemote } from '../../src/core/families/vacuum-remote';
-import {
-  cutInPressure,
-  expectedHysteresis,
-  expectedRatio,
-  runOutInput,
-} from '../../src/core/families/vacuum-remote/quasi-static';
-import { vacuumRemoteSchema, type VacuumRemoteSpec } from '../../src/core/families/vacuum-remote/sheet';
+import { runOutInput } from '../../src/core/families/vacuum-remote/control-valve';
+import { cutInPressure, expectedHysteresis, expectedRatio } from '../../src/core/families/vacuum-remote/quasi-static';
+import { inLineSchema, type InLineSpec } from '../../src/core/families/vacuum-remote/sheet';
 
 /** Four invented units, from a small single to a tandem truck unit, for recovery studies. */
-const studyGeometries: readonly VacuumRemoteSpec[] = [
+const studyGeometries: readonly InLineSpec[] = [
   vacuumRemote.example.spec,
-  vacuumRemoteSchema.parse({
+  inLineSchema.parse({
     powerPistonDiameterMm: 152,
     slaveBoreMm: 19.05,
     pushRodDiameterMm: 8,
@@ -36,7 +32,7 @@ const studyGeometries: readonly VacuumRemoteSpec[] = [
     shellVolumeCm3: 2300,
     appliedVolumeCm3: 900,
   }),
-  vacuumRemoteSchema.parse({
+  inLineSchema.parse({
     powerPistonDiameterMm: 254,
     slaveBoreMm: 34.9,
     pushRodDiameterMm: 13,
@@ -49,7 +45,7 @@ const studyGeometries: readonly VacuumRemoteSpec[] = [
     shellVolumeCm3: 8200,
     appliedVolumeCm3: 3100,
   }),
-  vacuumRemoteSchema.parse({
+  inLineSchema.parse({
     powerPistonDiameterMm: 232,
     powerPistons: 2,
     slaveBoreMm: 38.1,
@@ -84,7 +80,7 @@ function paced(phases: readonly GuidePhase[], seconds: number, back: number): Gu
 const agreementStep = stepOf('gauge-agreement');
 const curveStep = stepOf('boost-curve');
 
-function stepOf(id: string): MeasuredStep<VacuumRemoteUnit> {
+function stepOf(id: string): MeasuredStep<InLineUnit> {
   const step = vacuumRemote.steps.find((each) => each.id === id);
   if (step?.kind !== 'measured') throw new Error(`${id} is not a measured step`);
   return step;
@@ -94,10 +90,10 @@ function stepOf(id: string): MeasuredStep<VacuumRemoteUnit> {
  * One simulated bench and unit: gauge agreement, then the boost curve at the bench's ordinary noise with a
  * ramp of 20–40 s and a pair error of up to 2 %. Returns what was found against the model's truth.
  */
-function recoverBoostCurve(spec: VacuumRemoteSpec, seed: number): RecoveryCase[] {
+function recoverBoostCurve(spec: InLineSpec, seed: number): RecoveryCase[] {
   const draw = randomSource(labelledSeed(seed, 'recovery'));
   const unit = vacuumRemote.prepare(spec);
-  const context: StepContext<VacuumRemoteUnit> = {
+  const context: StepContext<InLineUnit> = {
     unit,
     ambient: ambientFrom({ altitude: 1420 }),
     airTemperature: 284.15,

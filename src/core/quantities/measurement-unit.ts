@@ -18,6 +18,7 @@ export type Dimension =
   | 'speed'
   | 'slope-per-force'
   | 'slope-per-angle'
+  | 'force-per-pressure'
   | 'count';
 
 export interface MeasurementUnit {
@@ -87,6 +88,9 @@ export const measurementUnits: readonly MeasurementUnit[] = [
   unit('kPa/N', 'slope-per-force', 1e3),
   unit('bar/N', 'slope-per-force', 1e5),
   unit('psi/lbf', 'slope-per-force', 6894.757 / 4.448222),
+  unit('N/kPa', 'force-per-pressure', 1e-3),
+  unit('N/bar', 'force-per-pressure', 1e-5),
+  unit('lbf/psi', 'force-per-pressure', 4.448222 / 6894.757),
   unit('kPa/°', 'slope-per-angle', 1e3, ['kpa/deg']),
   unit('bar/°', 'slope-per-angle', 1e5, ['bar/deg']),
   unit('psi/°', 'slope-per-angle', 6894.757, ['psi/deg']),

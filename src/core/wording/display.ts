@@ -15,6 +15,7 @@ export interface DisplayUnits {
   readonly length: string;
   readonly slopePerForce: string;
   readonly slopePerAngle: string;
+  readonly forcePerPressure: string;
 }
 
 export const displayUnitSets: readonly DisplayUnits[] = [
@@ -29,6 +30,7 @@ export const displayUnitSets: readonly DisplayUnits[] = [
     length: 'mm',
     slopePerForce: 'kPa/N',
     slopePerAngle: 'kPa/°',
+    forcePerPressure: 'N/kPa',
   },
   {
     id: 'bar',
@@ -41,6 +43,7 @@ export const displayUnitSets: readonly DisplayUnits[] = [
     length: 'mm',
     slopePerForce: 'bar/N',
     slopePerAngle: 'bar/°',
+    forcePerPressure: 'N/bar',
   },
   {
     id: 'psi',
@@ -53,6 +56,7 @@ export const displayUnitSets: readonly DisplayUnits[] = [
     length: 'in',
     slopePerForce: 'psi/lbf',
     slopePerAngle: 'psi/°',
+    forcePerPressure: 'lbf/psi',
   },
 ];
 
@@ -78,6 +82,7 @@ export type ShownAs =
   | 'length'
   | 'slope-per-force'
   | 'slope-per-angle'
+  | 'force-per-pressure'
   | 'angle'
   | 'current'
   | 'voltage'
@@ -109,6 +114,8 @@ export function shownUnit(as: ShownAs, units: DisplayUnits): MeasurementUnit {
       return unitOf(units.slopePerForce);
     case 'slope-per-angle':
       return unitOf(units.slopePerAngle);
+    case 'force-per-pressure':
+      return unitOf(units.forcePerPressure);
     case 'angle':
       return unitOf('°');
     case 'current':
@@ -132,6 +139,7 @@ const characteristicsShownAs: Readonly<Record<CharacteristicId, ShownAs>> = {
   'pair-gain': 'ratio',
   'output-decay-rate': 'rate',
   'input-creep': 'rate',
+  'input-decay-rate': 'rate',
   'draw-time': 'time',
   'rest-difference': 'vacuum-difference',
   'vacuum-loss': 'vacuum-difference',
@@ -142,6 +150,11 @@ const characteristicsShownAs: Readonly<Record<CharacteristicId, ShownAs>> = {
   'run-out-input': 'gauge',
   'run-out-output': 'gauge',
   'boost-ratio': 'ratio',
+  'servo-slope': 'force-per-pressure',
+  'servo-force': 'force',
+  'run-out-servo-force': 'force',
+  'servo-residual': 'force',
+  'vacuum-pair-offset': 'vacuum-difference',
   hysteresis: 'difference',
   'control-remainder': 'vacuum',
   'supply-sag': 'vacuum-difference',

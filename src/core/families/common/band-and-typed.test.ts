@@ -1,4 +1,4 @@
-import type { VacuumRemoteUnit } from '../vacuum-remote/geometry';
+import type { InLineUnit } from '../vacuum-remote/geometry';
 import { outputAt } from '../vacuum-remote/quasi-static';
 import { families } from '..';
 import { contextAt } from '../../formats/site-file';
@@ -21,7 +21,7 @@ describe('band of a unit', () => {
   it('lies ± the tolerance around the expected output, corners included', () => {
     const band = toleranceBand(family, context.unit, () => 60e3, context);
     band.input.forEach((at, i) => {
-      const expected = outputAt(context.unit as VacuumRemoteUnit, at, 60e3);
+      const expected = outputAt(context.unit as InLineUnit, at, 60e3);
       expect(band.high[i] + band.low[i]).toBeCloseTo(2 * expected, 3);
       expect(band.high[i] - band.low[i]).toBeCloseTo(0.2 * expected, 3);
     });

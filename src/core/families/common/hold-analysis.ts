@@ -99,38 +99,39 @@ export interface PressureHoldOptions {
   /** Time of the full hold, s. */
   readonly seconds: number;
   readonly withInputCreep: boolean;
+  /** Where there is no output gauge it is the input that is locked in and watched. */
+  readonly held?: 'input_pressure';
 }
 
 /**
- * Output decay and input creep (Pa/s, positive = falling output, rising input) of a locked-in pressure,
- * from the fitted decay over the hold. Channels `output_pressure`, `input_pressure`.
+ * Decay and input creep (Pa/s, positive = falling output, rising input) of a locked-in pressure, from the fitted decay
+ * over the hold. Channels `output_pressure`, `input_pressure`; the input alone where that is what is held.
  */
 export function analysePressureHold(
   trace: Trace,
   context: StepContext<unknown>,
   options: PressureHoldOptions,
 ): StepAnalysis {
-  const ids = options.withInputCreep
-    ? (['output-decay-rate', 'input-creep'] as const)
-    : (['output-decay-rate'] as const);
-  const output = columnOf(trace, 'output_pressure');
-  const input = columnOf(trace, 'input_pressure');
-  if (!output || !input) return nothingMeasured(ids, { code: 'no-pull', channel: 'output_pressure' });
-  const window = pressureHoldWindow(trace, output);
-  if (!window) return nothingMeasured(ids, { code: 'no-hold', channel: 'output_pressure', seconds: options.seconds });
+  const channel = options.held ?? 'output_pressure';
+  const decayRate = options.held ? 'input-decay-rate' : 'output-decay-rate';
+  const ids = options.withInputCreep ? ([decayRate, 'input-creep'] as const) : ([decayRate] as const);
+  const column = columnOf(trace, channel);
+  if (!column || !columnOf(trace, 'input_pressure')) return nothingMeasured(ids, { code: 'no-pull', channel });
+  const window = pressureHoldWindow(trace, column);
+  if (!window) return nothingMeasured(ids, { code: 'no-hold', channel, seconds: options.seconds });
   const covered = trace.time[window.to - 1] - trace.time[window.from];
   const needed = min(fullShare * options.seconds, earliestCall(options.seconds));
   if (covered < needed - shortBy) return nothingMeasured(ids, { code: 'hold-too-short', seconds: covered, needed });
   const early = covered < fullShare * options.seconds;
   const seconds = early ? options.seconds : covered;
-  const held = (channel: string) => {
-    const whole = heldChange(trace, channel, window, { seconds, context });
-    return early ? calledEarly(trace, channel, { whole, window, seconds, ambient: null }) : whole;
+  const held = (of: string) => {
+    const whole = heldChange(trace, of, window, { seconds, context });
+    return early ? calledEarly(trace, of, { whole, window, seconds, ambient: null }) : whole;
   };
-  const out = held('output_pressure');
+  const out = held(channel);
   if (!out) return nothingMeasured(ids, { code: 'hold-too-short', seconds: covered, needed: options.seconds });
   const characteristics: Characteristic[] = [
-    measured('output-decay-rate', -out.change / seconds, scaleComponents(out.components, 1 / seconds)),
+    measured(decayRate, -out.change / seconds, scaleComponents(out.components, 1 / seconds)),
   ];
   if (options.withInputCreep) {
     const creep = held('input_pressure') ?? heldChange(trace, 'input_pressure', window, { seconds, context });

@@ -20,6 +20,7 @@ const plausibleRanges: Readonly<Record<ShownAs, readonly [number, number]>> = {
   length: [-0.2, 0.4],
   'slope-per-force': [0, 200e3],
   'slope-per-angle': [0, 5e6],
+  'force-per-pressure': [0, 0.1],
   angle: [-5, 90],
   current: [-5, 300],
   voltage: [0, 60],

@@ -4,6 +4,7 @@ import {
   random,
   type UncertaintyComponent,
 } from '../../instruments/uncertainty';
+import type { CharacteristicId } from '../../quantities/characteristics';
 import { findPull, isPull } from '../../traces/pull';
 import { movingMean } from '../../traces/smoothing';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
@@ -11,26 +12,38 @@ import type { Characteristic, StepAnalysis } from '../step-analysis';
 import type { StepContext } from '../step-context';
 import { absent, beyond, measured, nothingMeasured } from './analysis-result';
 
-const ids = ['release-time', 'residual-output'] as const;
+const pressureOutput = { channel: 'output_pressure', residual: 'residual-output' } as const;
 /** The residual is the mean of the last second after release. */
 const residualSeconds = 1;
 
 export interface ReleaseOptions {
   /** Channel of the lever. */
   readonly lever: string;
-  /** Output (Pa above its zero) below which the unit has let go. */
+  /** Output (Pa or N above its zero) below which the unit has let go. */
   readonly residualLimit: number;
+  /** Where the output is not a pressure: its channel, and what is left of it. */
+  readonly output?: { readonly channel: 'rod_force'; readonly residual: 'servo-residual' };
+}
+
+/** What is read of an output after release. */
+export interface ResidualOf {
+  /** Read before the pull, SI. */
+  readonly zero: number;
+  readonly channel: string;
+  readonly id: CharacteristicId;
 }
 
 /**
  * Release time: from the input falling through 10 % of the held input to the output within `residualLimit`
- * (Pa) of its zero; residual output: mean of the last second minus the zero read before the pull (Pa).
+ * of its zero; residual output: mean of the last second minus the zero read before the pull (Pa, or N of a force).
  */
 export function analyseRelease(trace: Trace, context: StepContext<unknown>, options: ReleaseOptions): StepAnalysis {
   const { lever, residualLimit } = options;
+  const { channel, residual: residualId } = options.output ?? pressureOutput;
+  const ids = ['release-time', residualId] as const;
   const input = columnOf(trace, lever);
-  const output = columnOf(trace, 'output_pressure');
-  if (!input || !output) return nothingMeasured(ids, { code: 'no-pull', channel: 'output_pressure' });
+  const output = columnOf(trace, channel);
+  if (!input || !output) return nothingMeasured(ids, { code: 'no-pull', channel });
   const pull = findPull(trace, input);
   if (!isPull(pull)) return nothingMeasured(ids, { code: 'no-pull', channel: lever });
   if (pull.wayBack.to >= input.length) return nothingMeasured(ids, { code: 'no-release' });
@@ -44,7 +57,7 @@ export function analyseRelease(trace: Trace, context: StepContext<unknown>, opti
   let ends = starts;
   while (ends < smooth.length && smooth[ends] - outputZero > residualLimit) ends++;
 
-  const residual = residualOutput(trace, context, outputZero);
+  const residual = residualOutput(trace, context, { zero: outputZero, channel, id: residualId });
   const timing = [random('timing', interval / Math.sqrt(6))];
   const characteristics: Characteristic[] = [];
   if (ends >= smooth.length) {
@@ -55,16 +68,17 @@ export function analyseRelease(trace: Trace, context: StepContext<unknown>, opti
   return { characteristics: [...characteristics, residual], events: [], notes: [] };
 }
 
-/** Mean output of the last second minus `zero`, Pa. */
-export function residualOutput(trace: Trace, context: StepContext<unknown>, zero: number): Characteristic {
-  const output = trace.columns.output_pressure;
+/** Mean output of the last second minus its zero, SI. */
+export function residualOutput(trace: Trace, context: StepContext<unknown>, of: ResidualOf): Characteristic {
+  const { zero, channel, id } = of;
+  const output = trace.columns[channel];
   const interval = sampleInterval(trace);
   const from = Math.max(0, output.length - Math.round(residualSeconds / interval));
   const { mean, deviation, count } = meanOf(output, from);
-  if (count < 2) return absent('residual-output', { code: 'no-rest-after', seconds: residualSeconds });
-  const instrument = context.instruments.get('output_pressure');
+  if (count < 2) return absent(id, { code: 'no-rest-after', seconds: residualSeconds });
+  const instrument = context.instruments.get(channel);
   const components: UncertaintyComponent[] = [random('noise', (Math.SQRT2 * deviation) / Math.sqrt(count))];
   if (instrument)
     components.push(differenceResolution(instrument), ...differenceComponents(instrument, zero, mean, context.date));
-  return measured('residual-output', mean - zero, components);
+  return measured(id, mean - zero, components);
 }

@@ -14,55 +14,59 @@ import type { BoostLines } from './boost-lines';
 import { controlPort, controlZeroDisagreement } from './control-port';
 import type { ControlPort } from './control-port';
 import { correct, followingLag, gaugeParts, partOf, pressureBeforePull, speedAt } from './corrected-pull';
-import type { Context, CorrectedPull } from './corrected-pull';
-import { runOutInput } from './quasi-static';
+import type { BoostSetup, Context, CorrectedPull } from './corrected-pull';
+import { runOutInput } from './control-valve';
 import { supplyDuringPull, supplySag } from '../common/supply-during-pull';
 
-export const boostCurveCharacteristics: readonly CharacteristicId[] = [
-  'cut-in-pressure',
-  'valve-opening-pressure',
-  'boost-slope',
-  'run-out-input',
-  'run-out-output',
-  'boost-ratio',
-  'hysteresis',
-  'control-remainder',
-  'supply-sag',
-  'residual-output',
-];
+/** Everything that a layout's boost curve tells, in the order it is reported. */
+export function boostCurveCharacteristics({ ids }: Pick<BoostSetup, 'ids'>): readonly CharacteristicId[] {
+  return [
+    'cut-in-pressure',
+    'valve-opening-pressure',
+    ids.slope,
+    'run-out-input',
+    ids.runOutOutput,
+    ids.atReference,
+    'hysteresis',
+    'control-remainder',
+    'supply-sag',
+    ids.residual,
+  ];
+}
 
 /** Shortest rest after release that carries a residual, s; time a level must be held to count, s. */
 const restAfterSeconds = 1;
 
 /**
- * Boost curve of a remote vacuum unit from one pull and its way back (Pa gauge, Pa vacuum).
- * Needs `input_pressure`, `output_pressure`; uses `supply_vacuum`, `control_vacuum`. Ramp, plateau, cut-in,
+ * Boost curve of a remote vacuum unit from one pull and its way back (Pa gauge, Pa vacuum, N).
+ * Needs `input_pressure` and the layout's output; uses `supply_vacuum`, `control_vacuum`. Ramp, plateau, cut-in,
  * run-out, control-port zero and way back are found, not marked. What the trace cannot carry is `absent`.
  */
-export function analyseBoostCurve(trace: Trace, context: Context): StepAnalysis {
+export function analyseBoostCurve(trace: Trace, context: Context, setup: BoostSetup): StepAnalysis {
+  const inOrder = boostCurveCharacteristics(setup);
   const rawInput = columnOf(trace, 'input_pressure');
-  const rawOutput = columnOf(trace, 'output_pressure');
-  if (!rawInput || !rawOutput)
-    return nothingMeasured(boostCurveCharacteristics, { code: 'no-pull', channel: 'input_pressure' });
+  const rawOutput = columnOf(trace, setup.output);
+  if (!rawInput || !rawOutput) return nothingMeasured(inOrder, { code: 'no-pull', channel: 'input_pressure' });
   const pull = findPull(trace, rawInput);
-  if (!isPull(pull)) return nothingMeasured(boostCurveCharacteristics, { code: 'no-pull', channel: 'input_pressure' });
-  const corrected = correct(trace, pull, context);
+  if (!isPull(pull)) return nothingMeasured(inOrder, { code: 'no-pull', channel: 'input_pressure' });
+  const corrected = correct(trace, pull, context, setup);
   const { apply } = pull;
   const lines = fitBoostLines(
     corrected.input.subarray(apply.from, apply.to),
     corrected.output.subarray(apply.from, apply.to),
+    setup.unassisted,
   );
   const supply = supplyDuringPull(trace, pull, context.unit.referenceInput);
   const port = controlPort(corrected);
   const notes: AnalysisProblem[] = [];
-  if (!context.corrections.pair) notes.push({ code: 'pair-not-measured' });
+  if (setup.output === 'output_pressure' && !context.corrections.pair) notes.push({ code: 'pair-not-measured' });
   if (pull.zero === null) notes.push({ code: 'no-rest-before' });
   notes.push(...pressureBeforePull(corrected));
 
   const characteristics: Characteristic[] = [];
   const events: TraceEvent[] = [];
   if ('code' in lines) {
-    for (const id of ['boost-slope', 'run-out-input', 'run-out-output', 'hysteresis'] as const)
+    for (const id of [setup.ids.slope, 'run-out-input', setup.ids.runOutOutput, 'hysteresis'] as const)
       characteristics.push(absent(id, lines));
     characteristics.push(...withoutBoost(lines, corrected));
   } else {
@@ -73,30 +77,31 @@ export function analyseBoostCurve(trace: Trace, context: Context): StepAnalysis 
       ratioOf(lines, corrected),
       hysteresisOf(lines, corrected),
     );
-    events.push({ id: 'cut-in', time: null, x: lines.cutIn, y: lines.cutIn });
+    events.push({ id: 'cut-in', time: null, x: lines.cutIn, y: setup.unassisted.slope * lines.cutIn });
     if (lines.runOut) events.push({ id: 'run-out', time: null, x: lines.runOut.input, y: lines.runOut.output });
     notes.push(...controlZeroDisagreement(lines, port, characteristics));
   }
   characteristics.push(...port.characteristics, ...supplySag(trace, pull, supply, context));
   events.push(...port.events);
   characteristics.push(residualOf(corrected));
-  const order = new Map(boostCurveCharacteristics.map((id, at) => [id, at]));
+  const order = new Map(inOrder.map((id, at) => [id, at]));
   characteristics.sort((p, q) => (order.get(p.id) ?? 0) - (order.get(q.id) ?? 0));
   return { characteristics, events, notes, vacuum: supply?.atReference ?? supply?.rest, restVacuum: supply?.rest };
 }
 
-/** Cut-in p_c = intercept/(1 − slope): where the modulating line meets output = input. */
+/** Cut-in: where the modulating line meets what the unit gives without assist. */
 function cutInOf(lines: BoostLines, pull: CorrectedPull): Characteristic {
   const { slope } = lines.modulating;
+  const { unassisted, output: channel } = pull.setup;
   const at = lines.cutIn;
-  const excess = slope - 1;
+  const excess = slope - unassisted.slope;
   const onLine = lineAt(lines.modulating, at);
   const input = gaugeParts('input_pressure', at, pull.context);
-  const output = gaugeParts('output_pressure', at, pull.context);
+  const output = gaugeParts(channel, unassisted.slope * at, pull.context);
   return measured('cut-in-pressure', at, [
     random('fit', Math.sqrt(onLine.variance) / excess),
-    random('noise', (pull.zero * Math.hypot(slope, 1)) / excess),
-    systematic('pair-gain', (at * pull.pairGain) / excess),
+    random('noise', Math.hypot(slope * pull.zero, pull.outputZeroStandard) / excess),
+    systematic('pair-gain', (unassisted.slope * at * pull.pairGain) / excess),
     followingLag((slope / excess) * speedAt(pull, pull.pull.apply, at)),
     systematic('gauge-gain', partOf(input, 'gauge-gain')),
     systematic(
@@ -116,12 +121,12 @@ function slopeOf(lines: BoostLines, pull: CorrectedPull): Characteristic {
     if (!instrument) return 0;
     return partOf(differenceComponents(instrument, low, high, pull.context.date), 'gauge-linearity') / (high - low);
   };
-  return measured('boost-slope', slope, [
+  return measured(pull.setup.ids.slope, slope, [
     random('fit', Math.sqrt(slopeVariance)),
-    systematic('pair-gain', slope * pull.pairGain),
+    systematic('pair-gain', slope * pull.slopeGain),
     systematic(
       'gauge-linearity',
-      slope * Math.hypot(relative('input_pressure', from, to), relative('output_pressure', at(from), at(to))),
+      slope * Math.hypot(relative('input_pressure', from, to), relative(pull.setup.output, at(from), at(to))),
     ),
   ]);
 }
@@ -143,62 +148,88 @@ function runOutOf(lines: BoostLines, pull: CorrectedPull, hints: RunOutHints): C
       peak: lines.peakInput,
     } as const;
     const bound = { value: lines.peakInput, components: gaugeParts('input_pressure', lines.peakInput, pull.context) };
-    return [beyond('run-out-input', 'above', bound, problem), absent('run-out-output', problem)];
+    return [beyond('run-out-input', 'above', bound, problem), absent(pull.setup.ids.runOutOutput, problem)];
   }
   const apart = modulating.slope - after.slope;
   const before = lineAt(modulating, runOut.input).variance;
   const beyondVariance = lineAt(after, runOut.input).variance;
   const input = gaugeParts('input_pressure', runOut.input, pull.context);
-  const output = gaugeParts('output_pressure', runOut.output, pull.context);
-  const zeroInput = random('noise', pull.zero);
+  const output = gaugeParts(pull.setup.output, runOut.output, pull.context);
   return [
     measured('run-out-input', runOut.input, [
       random('fit', Math.sqrt(before + beyondVariance) / apart),
-      zeroInput,
+      random('noise', pull.zero),
       followingLag(speedAt(pull, pull.pull.apply, runOut.input)),
       ...input,
     ]),
-    measured('run-out-output', runOut.output, [
+    measured(pull.setup.ids.runOutOutput, runOut.output, [
       random('fit', Math.sqrt(after.slope ** 2 * before + modulating.slope ** 2 * beyondVariance) / apart),
-      zeroInput,
+      random('noise', pull.outputZeroStandard),
       systematic('pair-gain', runOut.output * pull.pairGain),
       ...output,
     ]),
   ];
 }
 
-/** Line of the apply branch that an input lies on: output = input below cut-in. */
+/** Line of the apply branch that an input lies on; null below cut-in. */
 function lineFor(lines: BoostLines, input: number): LineFit | null {
   if (input <= lines.cutIn) return null;
   return lines.runOut && lines.beyond && input > lines.runOut.input ? lines.beyond : lines.modulating;
 }
 
+/** A point of the apply branch with what the line there says about its doubt. */
+interface OnBranch {
+  readonly value: number;
+  readonly slope: number;
+  readonly intercept: number;
+  readonly variance: number;
+}
+
 function ratioOf(lines: BoostLines, pull: CorrectedPull): Characteristic {
   const reference = pull.context.unit.referenceInput;
+  const { ids, unassisted } = pull.setup;
   if (reference > lines.peakInput)
-    return absent('boost-ratio', { code: 'reference-not-reached', reference, peak: lines.peakInput });
+    return absent(ids.atReference, { code: 'reference-not-reached', reference, peak: lines.peakInput });
   const line = lineFor(lines, reference);
-  const slope = line?.slope ?? 1;
-  const { value, variance } = line ? lineAt(line, reference) : { value: reference, variance: 0 };
+  const { value, variance } = line ? lineAt(line, reference) : { value: unassisted.slope * reference, variance: 0 };
+  return atReference(pull, {
+    value,
+    variance,
+    slope: line?.slope ?? unassisted.slope,
+    intercept: line?.intercept ?? 0,
+  });
+}
+
+/** The output at the reference input, as a ratio where both are pressures, else as the force it is. */
+function atReference(pull: CorrectedPull, { value, slope, intercept, variance }: OnBranch): Characteristic {
+  const { output: channel, ids } = pull.setup;
+  const reference = pull.context.unit.referenceInput;
   const input = gaugeParts('input_pressure', reference, pull.context);
-  const output = gaugeParts('output_pressure', value, pull.context);
-  const intercept = line?.intercept ?? 0;
-  return measured('boost-ratio', value / reference, [
+  const output = gaugeParts(channel, value, pull.context);
+  const linearity = Math.hypot(slope * partOf(input, 'gauge-linearity'), partOf(output, 'gauge-linearity'));
+  const zeros = Math.hypot(slope * pull.zero, pull.outputZeroStandard);
+  if (ids.atReference === 'servo-force')
+    return measured(ids.atReference, value, [
+      random('fit', Math.sqrt(variance)),
+      random('noise', zeros),
+      followingLag(slope * speedAt(pull, pull.pull.apply, reference)),
+      systematic('gauge-gain', Math.hypot(slope * partOf(input, 'gauge-gain'), partOf(output, 'gauge-gain'))),
+      systematic('gauge-linearity', linearity),
+    ]);
+  return measured(ids.atReference, value / reference, [
     random('fit', Math.sqrt(variance) / reference),
-    random('noise', (pull.zero * Math.hypot(slope, 1)) / reference),
+    random('noise', zeros / reference),
     systematic('pair-gain', (value / reference) * pull.pairGain),
     // A gain common to both gauges moves the place on the curve, not the ratio itself.
     systematic('gauge-gain', (Math.abs(intercept) / reference ** 2) * partOf(input, 'gauge-gain')),
-    systematic(
-      'gauge-linearity',
-      Math.hypot(slope * partOf(input, 'gauge-linearity'), partOf(output, 'gauge-linearity')) / reference,
-    ),
+    systematic('gauge-linearity', linearity / reference),
   ]);
 }
 
-/** A unit that never boosts still has a ratio at the reference input, and its cut-in lies beyond the pull. */
+/** A unit that never boosts still has an output at the reference input, and its cut-in lies beyond the pull. */
 function withoutBoost(problem: AnalysisProblem, pull: CorrectedPull): Characteristic[] {
-  if (problem.code !== 'no-boost') return [absent('cut-in-pressure', problem), absent('boost-ratio', problem)];
+  const { ids } = pull.setup;
+  if (problem.code !== 'no-boost') return [absent('cut-in-pressure', problem), absent(ids.atReference, problem)];
   const { apply, peak, zero } = pull.pull;
   const reference = pull.context.unit.referenceInput;
   const peakInput = peak - (zero ?? 0);
@@ -212,17 +243,9 @@ function withoutBoost(problem: AnalysisProblem, pull: CorrectedPull): Characteri
     { value: peakInput, components: gaugeParts('input_pressure', peakInput, pull.context) },
     problem,
   );
-  if (near.termination !== 'converged') return [cutIn, absent('boost-ratio', problem)];
-  const { value, variance } = lineAt(near, reference);
-  const ratio = value / reference;
-  return [
-    cutIn,
-    measured('boost-ratio', ratio, [
-      random('fit', Math.sqrt(variance) / reference),
-      random('noise', (pull.zero * Math.SQRT2) / reference),
-      systematic('pair-gain', ratio * pull.pairGain),
-    ]),
-  ];
+  if (near.termination !== 'converged') return [cutIn, absent(ids.atReference, problem)];
+  const { slope, intercept } = near;
+  return [cutIn, atReference(pull, { ...lineAt(near, reference), slope, intercept })];
 }
 
 /** Input difference, apply minus way back, at half the run-out output. */
@@ -257,8 +280,8 @@ function hysteresisOf(lines: BoostLines, pull: CorrectedPull): Characteristic {
 
 function residualOf(pull: CorrectedPull): Characteristic {
   const { restAfter } = pull.pull;
+  const { ids, output } = pull.setup;
   const seconds = (restAfter.to - restAfter.from) * sampleInterval(pull.trace);
-  if (seconds < restAfterSeconds)
-    return absent('residual-output', { code: 'no-rest-after', seconds: restAfterSeconds });
-  return residualOutput(pull.trace, pull.context, pull.outputZero);
+  if (seconds < restAfterSeconds) return absent(ids.residual, { code: 'no-rest-after', seconds: restAfterSeconds });
+  return residualOutput(pull.trace, pull.context, { zero: pull.outputZero, channel: output, id: ids.residual });
 }

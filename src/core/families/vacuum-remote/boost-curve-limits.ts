@@ -1,35 +1,55 @@
 import { readingComponents } from '../../instruments/uncertainty';
 import { estimateOf } from '../common/analysis-result';
+import type { WorkshopLimits } from '../common/default-limits';
 import { around, atMost, limitFrom } from '../common/limits';
 import type { Limit } from '../limit';
 import type { StepAnalysis } from '../step-analysis';
 import type { StepContext } from '../step-context';
-import type { VacuumRemoteUnit } from './geometry';
-import { cutInPressure, expectedHysteresis, expectedRatio, runOutInput } from './quasi-static';
+import type { RemoteUnit } from './remote-unit';
+import { runOutInput } from './control-valve';
 
 const share = (percent: number | undefined) => (percent === undefined ? undefined : percent / 100);
 
 /** Standard uncertainty (Pa) of a supply vacuum as the gauge reads it. */
-function vacuumStandard(context: StepContext<VacuumRemoteUnit>, vacuum: number): number {
+function vacuumStandard(context: StepContext<RemoteUnit>, vacuum: number): number {
   const instrument = context.instruments.get('supply_vacuum');
   if (!instrument) return 0;
   const parts = readingComponents(instrument, vacuum, context.date);
   return Math.sqrt(parts.reduce((sum, part) => sum + part.standard ** 2, 0));
 }
 
+/** What a layout's model expects of its boost curve, SI. */
+export interface ExpectedFigures {
+  readonly atReference: {
+    readonly id: 'boost-ratio' | 'servo-force';
+    readonly at: (vacuum: number) => number;
+    readonly tolerance: ReturnType<typeof limitFrom>;
+  };
+  readonly cutIn: number;
+  readonly hysteresis: number;
+}
+
+/** How far output at the reference input may be off: the sheet's percentage, else the workshop's. */
+export function outputTolerance(field: string, percent: number | undefined, shop: WorkshopLimits) {
+  return limitFrom({ field, value: share(percent) }, { key: 'boostRatioTolerance', value: shop.boostRatioTolerance });
+}
+
 /**
- * Limits of the boost curve at the supply vacuum that was there: ratio, run-out input and cut-in around the
- * model's values, hysteresis, control remainder and supply sag at most. Without a supply reading the limits
+ * Limits of the boost curve at the supply vacuum that was there: output at the reference, run-out input and cut-in around
+ * the model's values, hysteresis, control remainder and supply sag at most. Without a supply reading the limits
  * that depend on it are judged at the rated vacuum.
  */
-export function boostCurveLimits(analysis: StepAnalysis, context: StepContext<VacuumRemoteUnit>): Limit[] {
+export function boostCurveLimits(
+  analysis: StepAnalysis,
+  context: StepContext<RemoteUnit>,
+  expected: ExpectedFigures,
+): Limit[] {
   const { unit, workshopLimits: shop } = context;
   const { spec } = unit;
   const vacuum = analysis.vacuum ?? unit.ratedVacuum;
   const standard = vacuumStandard(context, vacuum);
-  const ratio = expectedRatio(unit, vacuum);
-  const ratioSlope = (expectedRatio(unit, vacuum + 500) - expectedRatio(unit, vacuum - 500)) / 1000;
-  const hysteresis = expectedHysteresis(unit);
+  const { atReference, hysteresis } = expected;
+  const perPascal = (atReference.at(vacuum + 500) - atReference.at(vacuum - 500)) / 1000;
   const from = (field: keyof typeof spec & string, value: number | undefined, key: keyof typeof shop) =>
     limitFrom({ field, value }, { key, value: shop[key] });
   const restVacuum = analysis.restVacuum ?? vacuum;
@@ -40,12 +60,7 @@ export function boostCurveLimits(analysis: StepAnalysis, context: StepContext<Va
     'hysteresisFactor',
   );
   const limits = [
-    around(
-      'boost-ratio',
-      ratio,
-      from('boostRatioTolerancePercent', share(spec.boostRatioTolerancePercent), 'boostRatioTolerance'),
-      Math.abs(ratioSlope) * standard,
-    ),
+    around(atReference.id, atReference.at(vacuum), atReference.tolerance, Math.abs(perPascal) * standard),
     around(
       'run-out-input',
       runOutInput(unit, vacuum),
@@ -54,7 +69,7 @@ export function boostCurveLimits(analysis: StepAnalysis, context: StepContext<Va
     ),
     around(
       'cut-in-pressure',
-      cutInPressure(unit),
+      expected.cutIn,
       from('cutInTolerancePercent', share(spec.cutInTolerancePercent), 'cutInTolerance'),
     ),
     atMost(

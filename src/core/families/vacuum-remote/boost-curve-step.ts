@@ -1,70 +1,91 @@
-import type { ReadingBands } from '../step-definition';
+import type { CautionId } from '../../wording/cautions';
+import type { WorkshopLimits } from '../common/default-limits';
+import type { Limit } from '../limit';
+import type { StepAnalysis } from '../step-analysis';
+import type { StepContext } from '../step-context';
+import type { MeasuredStep, ReadingBands } from '../step-definition';
 import { analyseBoostCurve, boostCurveCharacteristics } from './boost-curve-analysis';
-import { boostCurveLimits } from './boost-curve-limits';
-import { boostRatioTolerance, chamberDifference, outputAt, pullInput } from './quasi-static';
+import { chamberDifference, pullInput } from './control-valve';
+import type { BoostSetup } from './corrected-pull';
+import type { RemoteUnit } from './remote-unit';
 import { rest, supplyOn, vacuumNow } from './step-parts';
-import type { Context, Measured } from './step-parts';
 
-/** Where output, control port and supply of a sound unit are at the input and the vacuum of this moment. */
-function boostCurveBands(context: Context, readings: Readonly<Record<string, number>>): ReadingBands {
-  const { unit, workshopLimits: shop } = context;
-  const set = vacuumNow(context);
-  const supply: ReadingBands = { supply_vacuum: [set * (1 - shop.supplySag), set * 1.02] };
-  const input = readings.input_pressure;
-  if (input === undefined) return supply;
-  const vacuum = readings.supply_vacuum ?? set;
-  const output = outputAt(unit, Math.max(0, input), vacuum);
-  const reach = output * boostRatioTolerance(unit, shop);
-  const apply = vacuum - chamberDifference(unit, input, vacuum);
-  const wayBack = vacuum - chamberDifference(unit, input, vacuum, 'way-back');
-  const remainder = shop.controlRemainder * vacuum;
-  return {
-    ...supply,
-    output_pressure: [output - reach, outputAt(unit, Math.max(0, input), vacuum, 'way-back') + reach],
-    control_vacuum: [Math.min(apply, wayBack) - remainder, Math.max(apply, wayBack) + remainder],
-  };
+/** What a layout makes of the one pull that both have. */
+export interface LayoutCurve<Unit extends RemoteUnit> {
+  /** Names of channel and figures, before there is a unit. */
+  readonly names: Omit<BoostSetup, 'unassisted'>;
+  readonly setup: (unit: Unit) => BoostSetup;
+  /** Lowest and highest output of a sound unit, SI, at an input (Pa) and a vacuum (Pa), either branch. */
+  readonly outputBand: (
+    unit: Unit,
+    at: { readonly input: number; readonly vacuum: number },
+    shop: WorkshopLimits,
+  ) => readonly [number, number];
+  readonly limits: (analysis: StepAnalysis, context: StepContext<Unit>) => readonly Limit[];
+  readonly cautions: readonly CautionId[];
 }
 
-export const boostCurve: Measured = {
-  id: 'boost-curve',
-  kind: 'measured',
-  title: 'Boost curve',
-  why: 'One even pull finds cut-in, slope, run-out and the way back.',
-  minutes: 3,
-  cautions: ['fluid-jet'],
-  optional: false,
-  characteristics: boostCurveCharacteristics,
-  needs: ['input_pressure', 'output_pressure'],
-  uses: ['control_vacuum', 'supply_vacuum'],
-  leastRows: 60,
-  picture: { kind: 'ride-the-line' },
-  startsFrom: 'evacuated',
-  guide: (context) => {
-    const top = pullInput(context.unit, vacuumNow(context));
-    return [
-      rest(2, supplyOn),
-      {
-        instruction: { code: 'pull-slowly-past', channel: 'input_pressure', level: top },
-        controls: supplyOn,
-        lever: { to: top * 1.02, seconds: 28 },
-        end: { kind: 'input-above', level: top },
-      },
-      {
-        instruction: { code: 'hold-there', seconds: 2 },
-        controls: supplyOn,
-        lever: { to: top * 1.02, seconds: 0.5 },
-        end: { kind: 'seconds', seconds: 2.5 },
-      },
-      {
-        instruction: { code: 'let-back-slowly', channel: 'input_pressure' },
-        controls: supplyOn,
-        lever: { to: 0, seconds: 22 },
-        end: { kind: 'input-below', level: 30_000 },
-      },
-      rest(2.5, supplyOn),
-    ];
-  },
-  analyse: analyseBoostCurve,
-  limits: boostCurveLimits,
-  bands: boostCurveBands,
-};
+/** The boost curve of one layout: one even pull and its way back. */
+export function boostCurveStep<Unit extends RemoteUnit>(layout: LayoutCurve<Unit>): MeasuredStep<Unit> {
+  const { output } = layout.names;
+  /** Where output, control port and supply of a sound unit are at the input and the vacuum of this moment. */
+  const bands = (context: StepContext<Unit>, readings: Readonly<Record<string, number>>): ReadingBands => {
+    const { unit, workshopLimits: shop } = context;
+    const set = vacuumNow(context);
+    const supply: ReadingBands = { supply_vacuum: [set * (1 - shop.supplySag), set * 1.02] };
+    const input = readings.input_pressure;
+    if (input === undefined) return supply;
+    const vacuum = readings.supply_vacuum ?? set;
+    const apply = vacuum - chamberDifference(unit, input, vacuum);
+    const wayBack = vacuum - chamberDifference(unit, input, vacuum, 'way-back');
+    const remainder = shop.controlRemainder * vacuum;
+    return {
+      ...supply,
+      [output]: layout.outputBand(unit, { input: Math.max(0, input), vacuum }, shop),
+      control_vacuum: [Math.min(apply, wayBack) - remainder, Math.max(apply, wayBack) + remainder],
+    };
+  };
+  return {
+    id: 'boost-curve',
+    kind: 'measured',
+    title: 'Boost curve',
+    why: 'One even pull finds cut-in, slope, run-out and the way back.',
+    minutes: 3,
+    cautions: layout.cautions,
+    optional: false,
+    characteristics: boostCurveCharacteristics(layout.names),
+    needs: ['input_pressure', output],
+    uses: ['control_vacuum', 'supply_vacuum'],
+    leastRows: 60,
+    picture: { kind: 'ride-the-line' },
+    startsFrom: 'evacuated',
+    guide: (context) => {
+      const top = pullInput(context.unit, vacuumNow(context));
+      return [
+        rest(2, supplyOn),
+        {
+          instruction: { code: 'pull-slowly-past', channel: 'input_pressure', level: top },
+          controls: supplyOn,
+          lever: { to: top * 1.02, seconds: 28 },
+          end: { kind: 'input-above', level: top },
+        },
+        {
+          instruction: { code: 'hold-there', seconds: 2 },
+          controls: supplyOn,
+          lever: { to: top * 1.02, seconds: 0.5 },
+          end: { kind: 'seconds', seconds: 2.5 },
+        },
+        {
+          instruction: { code: 'let-back-slowly', channel: 'input_pressure' },
+          controls: supplyOn,
+          lever: { to: 0, seconds: 22 },
+          end: { kind: 'input-below', level: 30_000 },
+        },
+        rest(2.5, supplyOn),
+      ];
+    },
+    analyse: (trace, context) => analyseBoostCurve(trace, context, layout.setup(context.unit)),
+    limits: layout.limits,
+    bands,
+  };
+}

@@ -1,11 +1,20 @@
 import { fitLine, type LineFit } from '../../fitting/line';
-import { binByX, fitSegments } from '../../fitting/segments';
+import { binByX, fitSegments, type SegmentFit } from '../../fitting/segments';
 import { movingMean, noiseOf } from '../../traces/smoothing';
 import type { AnalysisProblem } from '../../wording/analysis-problem';
 
 const { max, sqrt } = Math;
 
-/** The straight lines of a boost curve's apply branch, in corrected pressures, Pa gauge. */
+/** What a unit gives without assist: output = slope·input, and the least slope that counts as boost. */
+export interface Unassisted {
+  readonly slope: number;
+  readonly leastBoost: number;
+}
+
+/** In the brake line the pressure passes through the open bypass. */
+export const passesThrough: Unassisted = { slope: 1, leastBoost: 1.02 };
+
+/** The straight lines of a boost curve's apply branch: corrected input in Pa gauge, output in the unit's own SI unit. */
 export interface BoostLines {
   /** While the control valve modulates. */
   readonly modulating: LineFit;
@@ -31,7 +40,11 @@ const boostSteeper = 1.12;
  * repeated once with the better joints. Samples taken while the lever slipped back are left out, because
  * the control valve's friction holds the output there.
  */
-export function fitBoostLines(input: Float64Array, output: Float64Array): BoostLines | AnalysisProblem {
+export function fitBoostLines(
+  input: Float64Array,
+  output: Float64Array,
+  unassisted: Unassisted = passesThrough,
+): BoostLines | AnalysisProblem {
   const smooth = movingMean(input, 8);
   const tolerance = 4 * (noiseOf(input) / sqrt(17));
   let highest = -Infinity;
@@ -44,12 +57,12 @@ export function fitBoostLines(input: Float64Array, output: Float64Array): BoostL
   const three = fitSegments(binned, 3);
   if (three.termination !== 'converged' && three.termination !== 'max-iterations')
     return { code: 'fit-failed', termination: three.termination };
-  const joints = boostJoints(three.slopes, three.breaks, highest) ?? twoPieceJoints(binned, highest);
+  const joints = boostJoints(three, highest, unassisted) ?? twoPieceJoints(binned, highest, unassisted);
   if (!joints) return { code: 'no-boost' };
   let { cutIn, runOut } = joints;
   let lines: BoostLines | AnalysisProblem = { code: 'no-boost' };
   for (let round = 0; round < 3; round++) {
-    lines = linesBetween(input, output, { cutIn, runOut, peak: highest, keep });
+    lines = linesBetween(input, output, { cutIn, runOut, peak: highest, keep, unassisted });
     if ('code' in lines) return lines;
     cutIn = lines.cutIn;
     runOut = lines.runOut?.input ?? null;
@@ -58,19 +71,19 @@ export function fitBoostLines(input: Float64Array, output: Float64Array): BoostL
 }
 
 /** Joints as cut-in and run-out, or null when the three pieces do not look like a boost curve to run-out. */
-function boostJoints(slopes: readonly number[], breaks: readonly number[], peak: number) {
+function boostJoints({ slopes, breaks }: SegmentFit, peak: number, { leastBoost }: Unassisted) {
   const [before, boosted, after] = slopes;
-  if (!(boosted > before * boostSteeper && boosted > 1.02)) return null;
+  if (!(boosted > before * boostSteeper && boosted > leastBoost)) return null;
   const reached = after < runOutSlopeShare * boosted && peak - breaks[1] > leastBeyond * peak;
   return { cutIn: breaks[0], runOut: reached ? breaks[1] : null };
 }
 
 /** A pull that ends on the modulating line has two pieces only. */
-function twoPieceJoints(binned: ReturnType<typeof binByX>, peak: number) {
+function twoPieceJoints(binned: ReturnType<typeof binByX>, peak: number, { leastBoost }: Unassisted) {
   const two = fitSegments(binned, 2);
   if (two.termination !== 'converged' && two.termination !== 'max-iterations') return null;
   const [before, after] = two.slopes;
-  if (after > before * boostSteeper && after > 1.02 && peak > two.breaks[0]) {
+  if (after > before * boostSteeper && after > leastBoost && peak > two.breaks[0]) {
     return { cutIn: two.breaks[0], runOut: null };
   }
   return null;
@@ -81,18 +94,19 @@ interface Between {
   readonly runOut: number | null;
   readonly peak: number;
   readonly keep: (index: number) => boolean;
+  readonly unassisted: Unassisted;
 }
 
 function linesBetween(input: Float64Array, output: Float64Array, joints: Between): BoostLines | AnalysisProblem {
-  const { cutIn, runOut, peak, keep } = joints;
+  const { cutIn, runOut, peak, keep, unassisted } = joints;
   const end = runOut ?? peak;
   const margin = trim * (end - cutIn);
   const modulating = fitLine(input, output, {
     keep: (i) => keep(i) && input[i] > cutIn + margin && input[i] < end - margin,
   });
   if (modulating.termination !== 'converged') return { code: 'fit-failed', termination: modulating.termination };
-  if (modulating.slope <= 1.01) return { code: 'no-boost' };
-  const meets = modulating.intercept / (1 - modulating.slope);
+  if (modulating.slope <= unassisted.leastBoost) return { code: 'no-boost' };
+  const meets = modulating.intercept / (unassisted.slope - modulating.slope);
   if (runOut === null) return { modulating, beyond: null, cutIn: meets, runOut: null, peakInput: peak };
   const beyondFrom = runOut + trim * (peak - runOut);
   const beyond = fitLine(input, output, { keep: (i) => keep(i) && input[i] > beyondFrom });

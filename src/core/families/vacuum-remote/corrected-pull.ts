@@ -6,53 +6,90 @@ import type { Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../wording/analysis-problem';
 import { unmeasuredPairStandard } from '../common/gauge-agreement-analysis';
 import type { StepContext } from '../step-context';
-import type { VacuumRemoteUnit } from './geometry';
+import type { Unassisted } from './boost-lines';
+import type { RemoteUnit } from './remote-unit';
 
 const { abs, hypot, max, min, round, sqrt } = Math;
 
-/** One pull with its gauges corrected: zeros taken off, output referred to the input gauge. Pa. */
+/** What a layout's boost curve is read from, and what its figures are called. */
+export interface BoostSetup {
+  readonly output: 'output_pressure' | 'rod_force';
+  readonly unassisted: Unassisted;
+  readonly ids: {
+    readonly slope: 'boost-slope' | 'servo-slope';
+    readonly runOutOutput: 'run-out-output' | 'run-out-servo-force';
+    /** Output at the reference input: over that input, or as it is. */
+    readonly atReference: 'boost-ratio' | 'servo-force';
+    readonly residual: 'residual-output' | 'servo-residual';
+  };
+}
+
+/** One pull with its gauges corrected: zeros taken off, a pressure output referred to the input gauge. SI. */
 export interface CorrectedPull {
+  readonly setup: BoostSetup;
   readonly trace: Trace;
   readonly pull: Pull;
+  /** Pa */
   readonly input: Float64Array;
+  /** Pa or N. */
   readonly output: Float64Array;
   readonly outputZero: number;
-  /** Standard uncertainty of the pair's gain, and of each zero taken off. */
+  /** Relative standard uncertainty of output gauge against input gauge; 0 where they measure different things. */
   readonly pairGain: number;
+  /** The same of a slope, to which both gauges' gains lend theirs. */
+  readonly slopeGain: number;
+  /** Standard uncertainties of the zeros taken off: input Pa, output in its own unit. */
   readonly zero: number;
+  readonly outputZeroStandard: number;
   readonly context: Context;
 }
 
-export function correct(trace: Trace, pull: Pull, context: Context): CorrectedPull {
-  const { pair } = context.corrections;
+export function correct(trace: Trace, pull: Pull, context: Context, setup: BoostSetup): CorrectedPull {
+  const isPair = setup.output === 'output_pressure';
+  const pair = isPair ? context.corrections.pair : null;
   const gain = pair?.applied ? pair.gain : 1;
   const offset = pair?.applied ? pair.offset : 0;
   const rest = pull.restBefore;
-  const outputRest = meanOf(trace.columns.output_pressure, rest.from, rest.to);
+  const outputRest = meanOf(trace.columns[setup.output], rest.from, rest.to);
   const inputZero = pull.zero ?? 0;
   const outputZero = pull.zero === null ? offset : outputRest.mean;
   const pairGain = pair
     ? pair.applied
       ? pair.gainStandard
       : hypot(pair.gainStandard, pair.gain - 1)
-    : unmeasuredPairStandard(context, pull.peak);
-  const zeroNoise = outputRest.count > 1 ? outputRest.deviation / sqrt(outputRest.count) : 0;
-  const zeroClass = pull.zero === null ? zeroStandard(context) : 0;
+    : isPair
+      ? unmeasuredPairStandard(context, pull.peak)
+      : 0;
+  const noiseOfRest = outputRest.count > 1 ? outputRest.deviation / sqrt(outputRest.count) : 0;
+  const inputRest = meanOf(trace.columns.input_pressure, rest.from, rest.to);
+  const noiseOfInput = inputRest.count > 1 ? inputRest.deviation / sqrt(inputRest.count) : 0;
+  const classOf = (channel: string) => (pull.zero === null ? zeroStandard(channel, context) : 0);
+  const inputClass = classOf('input_pressure');
   return {
+    setup,
     trace,
     pull,
     input: trace.columns.input_pressure.map((value) => value - inputZero),
-    output: trace.columns.output_pressure.map((value) => (value - outputZero) / gain),
+    output: trace.columns[setup.output].map((value) => (value - outputZero) / gain),
     outputZero,
     pairGain,
-    zero: hypot(zeroNoise, zeroClass),
+    slopeGain: isPair ? pairGain : hypot(relativeGain('input_pressure', context), relativeGain(setup.output, context)),
+    zero: hypot(isPair ? noiseOfRest : noiseOfInput, inputClass),
+    outputZeroStandard: hypot(noiseOfRest, isPair ? inputClass : classOf(setup.output)),
     context,
   };
 }
 
-/** Zero part of the input gauge's class, for a trace without a rest to read the zero from. */
-function zeroStandard(context: Context): number {
-  const instrument = context.instruments.get('input_pressure');
+/** Gain part of a gauge's class as a fraction of its reading. */
+function relativeGain(channel: string, context: Context): number {
+  const instrument = context.instruments.get(channel);
+  if (!instrument) return 0;
+  return partOf(differenceComponents(instrument, 0, instrument.range, context.date), 'gauge-gain') / instrument.range;
+}
+
+/** Zero part of a gauge's class, for a trace without a rest to read the zero from. */
+function zeroStandard(channel: string, context: Context): number {
+  const instrument = context.instruments.get(channel);
   if (!instrument) return 0;
   return readingComponents(instrument, 0, context.date).find((part) => part.source === 'gauge-zero')?.standard ?? 0;
 }
@@ -94,10 +131,10 @@ export function followingLag(speed: number): UncertaintyComponent {
 export function pressureBeforePull(pull: CorrectedPull): AnalysisProblem[] {
   const { corrections, workshopLimits } = pull.context;
   const { zero } = pull.pull;
-  if (zero === null || !corrections.pair?.applied) return [];
+  if (pull.setup.output !== 'output_pressure' || zero === null || !corrections.pair?.applied) return [];
   const { offset, gain, offsetStandard } = corrections.pair;
   const pressure = pull.outputZero - (offset + gain * zero);
   return pressure > workshopLimits.residual + 2 * offsetStandard ? [{ code: 'pressure-before-pull', pressure }] : [];
 }
 
-export type Context = StepContext<VacuumRemoteUnit>;
+export type Context = StepContext<RemoteUnit>;

@@ -32,6 +32,9 @@ export interface PlantCondition {
   assistReleaseLag: number;
   /** Pa added to the stop-lamp switch's closing pressure. */
   switchShift: number;
+  /** Of a servo cylinder: its reservoir's leak, m2, and the share of its full force that stays after release. */
+  reservoirLeak: number;
+  residualShare: number;
 }
 
 export function soundCondition(): PlantCondition {
@@ -56,17 +59,19 @@ export function soundCondition(): PlantCondition {
     releaseLag: 0.002,
     assistReleaseLag: 0.002,
     switchShift: 0,
+    reservoirLeak: 0,
+    residualShare: 0,
   };
 }
 
-interface VacuumRemoteFault extends FaultDescription {
+export interface VacuumRemoteFault extends FaultDescription {
   /** Changes the plant; severity 0 … 1. */
   readonly apply: (condition: PlantCondition, severity: number) => void;
 }
 
-const mm2 = 1e-6;
+export const mm2 = 1e-6;
 
-/** Every fault of the family as a change of the model. */
+/** Every fault of a unit in the brake line as a change of the model. */
 export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
   {
     id: 'power-diaphragm-leak',
@@ -195,11 +200,11 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
   },
 ];
 
-/** Condition of a unit with the given faults; throws on an id that the family does not list. */
-export function conditionWith(faults: readonly ActiveFault[]): PlantCondition {
+/** Condition of a unit with faults of its layout's list; throws on an id that the list does not have. */
+export function conditionWith(list: readonly VacuumRemoteFault[], faults: readonly ActiveFault[]): PlantCondition {
   const condition = soundCondition();
   for (const { id, severity } of faults) {
-    const fault = vacuumRemoteFaults.find((each) => each.id === id);
+    const fault = list.find((each) => each.id === id);
     if (!fault) throw new Error(`vacuum-remote has no fault "${id}"`);
     fault.apply(condition, Math.min(1, Math.max(0, severity)));
   }

@@ -1,22 +1,23 @@
 import type { Family } from '../family';
 import { benchVacuum } from './bench-vacuum';
 import { vacuumRemoteFaults } from './faults';
-import { prepareVacuumRemote, type VacuumRemoteUnit } from './geometry';
+import { prepareInLine, type InLineUnit } from './geometry';
 import { vacuumRemotePlant } from './plant';
-import { boostRatioTolerance, expectedCurve, outputAt, pullInput } from './quasi-static';
-import { vacuumRemoteFields, vacuumRemoteSchema, type VacuumRemoteSpec } from './sheet';
+import { pullInput } from './control-valve';
+import { boostRatioTolerance, expectedCurve, outputAt } from './quasi-static';
+import { inLineFields, inLineSchema, type InLineSpec } from './sheet';
 import { vacuumRemoteSteps } from './steps';
 
 /** Remote vacuum unit, worked by hydraulic line pressure. */
-export const vacuumRemote: Family<VacuumRemoteSpec, VacuumRemoteUnit> = {
+export const vacuumRemote: Family<InLineSpec, InLineUnit> = {
   id: 'vacuum-remote',
   title: 'Remote vacuum unit',
   description: 'A vacuum servo in the hydraulic line between master cylinder and wheels',
-  schema: vacuumRemoteSchema,
-  fields: vacuumRemoteFields,
+  schema: inLineSchema,
+  fields: inLineFields,
   example: {
     name: 'Tarnock R7',
-    spec: vacuumRemoteSchema.parse({
+    spec: inLineSchema.parse({
       powerPistonDiameterMm: 178,
       slaveBoreMm: 25.4,
       pushRodDiameterMm: 10,
@@ -32,7 +33,7 @@ export const vacuumRemote: Family<VacuumRemoteSpec, VacuumRemoteUnit> = {
       switchCloseMaxKpa: 600,
     }),
   },
-  prepare: prepareVacuumRemote,
+  prepare: prepareInLine,
   plans: [
     {
       id: 'bench',

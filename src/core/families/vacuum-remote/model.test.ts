@@ -3,10 +3,11 @@ import { nozzleFlow } from '../../rig/nozzle';
 import { restControls } from '../../rig/guide';
 import { defaultWorkshopLimits } from '../common/default-limits';
 import { vacuumRemote } from '.';
-import { prepareVacuumRemote } from './geometry';
+import { prepareInLine } from './geometry';
 import { vacuumRemotePlant } from './plant';
-import { cutInPressure, expectedCurve, expectedRatio, outputAt, runOutInput } from './quasi-static';
-import { vacuumRemoteSchema } from './sheet';
+import { runOutInput } from './control-valve';
+import { cutInPressure, expectedCurve, expectedRatio, outputAt } from './quasi-static';
+import { inLineSchema } from './sheet';
 
 const unit = vacuumRemote.prepare(vacuumRemote.example.spec);
 
@@ -26,9 +27,9 @@ const sheets = fc
     ratedVacuumKpa: 60,
     referenceInputKpa: 1700,
   }))
-  .map((spec) => vacuumRemoteSchema.safeParse(spec))
+  .map((spec) => inLineSchema.safeParse(spec))
   .filter((parsed) => parsed.success)
-  .map((parsed) => prepareVacuumRemote(parsed.data!));
+  .map((parsed) => prepareInLine(parsed.data!));
 
 describe('quasi-static model of a remote vacuum unit', () => {
   it('without vacuum fluid passes straight through', () => {
@@ -73,7 +74,7 @@ describe('quasi-static model of a remote vacuum unit', () => {
   });
 
   it('a stated ratio is restated to another vacuum by the geometry', () => {
-    const stated = prepareVacuumRemote({ ...vacuumRemote.example.spec, boostRatio: 2.4 });
+    const stated = prepareInLine({ ...vacuumRemote.example.spec, boostRatio: 2.4 });
     expect(expectedRatio(stated, stated.ratedVacuum)).toBeCloseTo(2.4, 12);
     expect(expectedRatio(stated, 40e3) / expectedRatio(unit, 40e3)).toBeCloseTo(2.4 / expectedRatio(unit, 60e3), 9);
   });
@@ -86,7 +87,7 @@ describe('quasi-static model of a remote vacuum unit', () => {
 
 describe('sheet of a remote vacuum unit', () => {
   const refused = (change: object) =>
-    vacuumRemoteSchema.safeParse({ ...vacuumRemote.example.spec, ...change }).error?.issues[0].path[0];
+    inLineSchema.safeParse({ ...vacuumRemote.example.spec, ...change }).error?.issues[0].path[0];
 
   it.each([
     [{ hysteresisKpa: 350 }, 'hysteresisKpa'],
@@ -100,7 +101,7 @@ describe('sheet of a remote vacuum unit', () => {
   });
 
   it('has a form field for everything in the schema but fluid and layout', () => {
-    const inSchema = Object.keys(vacuumRemoteSchema.shape).filter((key) => !['fluid', 'layout'].includes(key));
+    const inSchema = Object.keys(inLineSchema.shape).filter((key) => !['fluid', 'layout'].includes(key));
     expect(vacuumRemote.fields.map((field) => field.name).sort()).toEqual(inSchema.sort());
   });
 });

@@ -1,6 +1,7 @@
 import type { CurvePoint, ExpectedCurve, KeyPoint } from '../family';
 import type { WorkshopLimits } from '../common/default-limits';
-import type { VacuumRemoteUnit } from './geometry';
+import { chamberDifference, pullInput, runOutInput, type Branch } from './control-valve';
+import type { InLineUnit } from './geometry';
 
 const { max, min } = Math;
 
@@ -12,76 +13,49 @@ const { max, min } = Math;
  */
 
 /** Pressure that the power side would make (Pa gauge) at an input and a chamber difference, bypass open below. */
-export function outputAtDifference(unit: VacuumRemoteUnit, input: number, difference: number): number {
+export function outputAtDifference(unit: InLineUnit, input: number, difference: number): number {
   const boosted = unit.a * input + (unit.efficiency * difference * unit.powerArea) / unit.slaveArea - unit.f;
   return max(input, boosted);
 }
 
-/** Chamber difference D (Pa) at an input (Pa gauge) and a supply vacuum (Pa). */
-export function chamberDifference(
-  unit: VacuumRemoteUnit,
-  input: number,
-  vacuum: number,
-  branch: 'apply' | 'way-back' = 'apply',
-): number {
-  const effective = branch === 'apply' ? input : input + unit.hysteresis;
-  return min(max(0, vacuum), max(0, unit.controlRatio * (effective - unit.valveOpening)));
-}
-
 /** Expected output (Pa gauge). */
-export function outputAt(
-  unit: VacuumRemoteUnit,
-  input: number,
-  vacuum: number,
-  branch: 'apply' | 'way-back' = 'apply',
-): number {
+export function outputAt(unit: InLineUnit, input: number, vacuum: number, branch: Branch = 'apply'): number {
   return outputAtDifference(unit, input, chamberDifference(unit, input, vacuum, branch));
 }
 
 /** Where the assisted line meets output = input, p_c = (b·p_1 + f)/(a + b − 1), Pa gauge. */
-export function cutInPressure(unit: VacuumRemoteUnit): number {
+export function cutInPressure(unit: InLineUnit): number {
   return (unit.b * unit.valveOpening + unit.f) / (unit.a + unit.b - 1);
 }
 
-/** Run-out: full activation at p_k = p_1 + V/k, Pa gauge. */
-export function runOutInput(unit: VacuumRemoteUnit, vacuum: number): number {
-  return unit.valveOpening + vacuum / unit.controlRatio;
-}
-
 /** Input difference between apply and way back at half the run-out output: H·b/(a + b), Pa. */
-export function expectedHysteresis(unit: VacuumRemoteUnit): number {
+export function expectedHysteresis(unit: InLineUnit): number {
   return (unit.hysteresis * unit.b) / (unit.a + unit.b);
 }
 
 /** Boost ratio at the reference input for a vacuum; a stated ratio is scaled by geometry(V)/geometry(rated). */
-export function expectedRatio(unit: VacuumRemoteUnit, vacuum: number): number {
+export function expectedRatio(unit: InLineUnit, vacuum: number): number {
   const ratio = (at: number) => outputAt(unit, unit.referenceInput, at) / unit.referenceInput;
   if (unit.statedRatio === null) return ratio(vacuum);
   return (unit.statedRatio * ratio(vacuum)) / ratio(unit.ratedVacuum);
 }
 
-/** Input that the boost curve is pulled to: clear beyond run-out and the reference, Pa gauge. */
-export function pullInput(unit: VacuumRemoteUnit, vacuum: number): number {
-  const runOut = runOutInput(unit, vacuum);
-  return max(runOut * 1.3, runOut + 400_000, unit.referenceInput * 1.1);
-}
-
 /** Relative half-width of the band: the sheet's tolerance of the ratio, else the workshop's. */
-export function boostRatioTolerance(unit: VacuumRemoteUnit, limits: WorkshopLimits): number {
+export function boostRatioTolerance(unit: InLineUnit, limits: WorkshopLimits): number {
   const percent = unit.spec.boostRatioTolerancePercent;
   return percent === undefined ? limits.boostRatioTolerance : percent / 100;
 }
 
 /** The expected curve at a supply vacuum with its key points and tolerance band. */
-export function expectedCurve(unit: VacuumRemoteUnit, vacuum: number, limits: WorkshopLimits): ExpectedCurve {
+export function expectedCurve(unit: InLineUnit, vacuum: number, limits: WorkshopLimits): ExpectedCurve {
   const cutIn = cutInPressure(unit);
   const runOut = runOutInput(unit, vacuum);
   const end = pullInput(unit, vacuum) * 1.08;
-  const point = (input: number, branch: 'apply' | 'way-back'): CurvePoint => ({
+  const point = (input: number, branch: Branch): CurvePoint => ({
     input,
     output: outputAt(unit, input, vacuum, branch),
   });
-  const corners = (branch: 'apply' | 'way-back', shift: number) => {
+  const corners = (branch: Branch, shift: number) => {
     const meets = (unit.b * (unit.valveOpening - shift) + unit.f) / (unit.a + unit.b - 1);
     return [0, max(0, min(meets, end)), max(0, runOut - shift), end]
       .sort((p, q) => p - q)

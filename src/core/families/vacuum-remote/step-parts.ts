@@ -1,18 +1,20 @@
 import { atMost, limitFrom } from '../common/limits';
-
-export { home, rest, supplyOn } from '../common/vacuum-unit-steps';
+import { home, rest, supplyOn } from '../common/vacuum-unit-steps';
 import type { GuidePhase } from '../guide-phase';
 import type { Limit } from '../limit';
 import type { StepAnalysis } from '../step-analysis';
 import type { StepContext } from '../step-context';
 import type { HoldWatch, MeasuredStep } from '../step-definition';
 import { benchVacuum } from './bench-vacuum';
-import type { VacuumRemoteUnit } from './geometry';
-import { runOutInput } from './quasi-static';
+import { runOutInput } from './control-valve';
+import type { RemoteUnit } from './remote-unit';
 
-export type Context = StepContext<VacuumRemoteUnit>;
+export { rest, supplyOn };
 
-export type Measured = MeasuredStep<VacuumRemoteUnit>;
+export type Context = StepContext<RemoteUnit>;
+
+/** A step that both layouts have just so. */
+export type Measured = MeasuredStep<RemoteUnit>;
 
 export function pullAndShut(pressure: number, seconds: number, controls: GuidePhase['controls']): GuidePhase {
   return {
@@ -32,6 +34,14 @@ export function waitShut(pressure: number, seconds: number, controls: GuidePhase
   };
 }
 
+/** Both vacuum gauges on one tee, the unit shut off. */
+export const compareVacuumGauges: GuidePhase = {
+  instruction: { code: 'compare-vacuum-gauges', seconds: 5 },
+  controls: { ...supplyOn, 'unit-shut': 1 },
+  lever: home,
+  end: { kind: 'seconds', seconds: 5 },
+};
+
 export function letBack(controls: GuidePhase['controls']): GuidePhase {
   return {
     instruction: { code: 'let-back-slowly', channel: 'input_pressure' },
@@ -50,14 +60,6 @@ export function appliedInput(context: Context): number {
   return runOutInput(context.unit, vacuumNow(context)) * 1.2;
 }
 
-export function releaseLimit(context: Context) {
-  const { spec } = context.unit;
-  return limitFrom(
-    { field: 'residualMaxKpa', value: spec.residualMaxKpa === undefined ? undefined : spec.residualMaxKpa * 1e3 },
-    { key: 'residual', value: context.workshopLimits.residual },
-  );
-}
-
 /** Share of the held pressure that may be lost per second, with where the figure comes from. */
 function decayShare(context: Context) {
   const percent = context.unit.spec.outputDecayMaxPercentPerMin;
@@ -67,17 +69,20 @@ function decayShare(context: Context) {
   );
 }
 
-/** A held output pressure as it is watched. */
-export function decayWatch(context: Context, seconds: number): HoldWatch {
-  return { channel: 'output_pressure', seconds, limit: (start) => decayShare(context).value * start * seconds };
+/** The pressure that a layout's holds lock in and watch. */
+export interface HeldPressure {
+  readonly channel: 'output_pressure' | 'input_pressure';
+  readonly decay: 'output-decay-rate' | 'input-decay-rate';
 }
 
-export function decayLimits(analysis: StepAnalysis, context: Context): Limit[] {
+export function decayWatch(context: Context, seconds: number, { channel }: HeldPressure): HoldWatch {
+  return { channel, seconds, limit: (start) => decayShare(context).value * start * seconds };
+}
+
+export function decayLimits(analysis: StepAnalysis, context: Context, { decay }: HeldPressure): Limit[] {
   const from = decayShare(context);
-  const held = analysis.held;
-  return held === undefined
-    ? []
-    : [atMost('output-decay-rate', { ...from, value: from.value * held }, { expected: 0 })];
+  const { held } = analysis;
+  return held === undefined ? [] : [atMost(decay, { ...from, value: from.value * held }, { expected: 0 })];
 }
 
 export function pairLimit(context: Context) {

@@ -1,0 +1,126 @@
+import { airGasConstant, nozzleFlow } from '../../rig/nozzle';
+import type { PlantConditions } from '../../rig/plant';
+import type { BenchControls } from '../guide-phase';
+import type { PlantCondition } from './faults';
+import type { RemoteUnit } from './remote-unit';
+
+const { abs, min } = Math;
+
+/** Effective orifice areas per shell volume (makers size valves to the shell), m2/m3; and of the hose, m2. */
+const atmosphereValvePerShell = 22e-6 / 3.4e-3;
+const vacuumValvePerShell = 25e-6 / 3.4e-3;
+const hoseArea = 60e-6;
+/** Shell that the valve leaks of the fault list are stated for, m3. */
+const studiedShell = 3.4e-3;
+/** Chamber error at which a control passage stands wide open, Pa. */
+const valveWidth = 600;
+const tankVolume = 0.03;
+/** Bench pump: speed m3/s and ultimate pressure as a fraction of the atmosphere. */
+const pumpSpeed = 0.008;
+const pumpUltimate = 0.1;
+/** Volumes of a sheet that gives none, from the power piston's size. */
+const assumedStroke = 0.06;
+
+/** Numbers in an air side's snapshot. */
+export const airStateSize = 6;
+
+/** Volumes that a bench evacuates: the shell, its vacuum side when applied (m3; null where nobody measured), and what stands beside it. */
+export interface AirVolumes {
+  readonly shell: number | null;
+  readonly applied: number | null;
+  readonly reservoir: number;
+}
+
+/** Chambers of a remote unit with the bench that evacuates them, advanced in small steps. Pa absolute. */
+export interface AirSide {
+  /** Chamber difference D = control − supply, Pa. */
+  difference(): number;
+  /** Lets the bench vent the unit where the source is off and the line open; before everything else of a step. */
+  vent(dt: number, controls: BenchControls): void;
+  /** The control valve sees the input (Pa gauge) only once its friction is used up. */
+  follow(input: number): void;
+  /** Air through valves, leaks and hose, with the power piston moved to `stroke` (m). */
+  move(dt: number, controls: BenchControls, stroke: number): void;
+  supplyVacuum(): number;
+  controlVacuum(): number;
+  snapshot(): number[];
+  restore(state: readonly number[]): void;
+}
+
+/**
+ * Tank, vacuum side and control side filled through orifices, and a control valve with friction (play). Isothermal
+ * chambers.
+ */
+export function airSide(
+  unit: RemoteUnit,
+  conditions: PlantConditions,
+  condition: PlantCondition,
+  volumes: AirVolumes,
+): AirSide {
+  const { ambient, temperature, benchVolume } = conditions;
+  const heat = airGasConstant * temperature;
+  const { reservoir } = volumes;
+  const shell = volumes.shell ?? unit.powerArea * assumedStroke * 1.6;
+  const applied = min(volumes.applied ?? shell * 0.45, shell * 0.9);
+  const regulated = ambient - conditions.supplyVacuum;
+  const hysteresis = min(unit.hysteresis * condition.hysteresisFactor, unit.valveOpening * 0.95);
+  const breatherArea = atmosphereValvePerShell * shell * condition.breather;
+  const vacuumValveArea = vacuumValvePerShell * shell;
+  // A valve's leak goes with the size of its seat, and that with the shell.
+  const acrossLeak = condition.diaphragmLeak + (condition.vacuumValveLeak * shell) / studiedShell;
+
+  const evacuated = conditions.startsFrom === 'evacuated';
+  let tank = regulated;
+  let supply = evacuated ? regulated : ambient;
+  let control = evacuated ? regulated : ambient;
+  let play = 0;
+  let stroke = 0;
+  let onTee = 0;
+
+  return {
+    difference: () => control - supply,
+    vent(dt, controls) {
+      if (controls.source !== 0 || controls.isolated !== 0 || controls['unit-shut'] !== 0) return;
+      supply += ((ambient - supply) * dt) / 0.3;
+      control += ((ambient - control) * dt) / 0.3;
+    },
+    follow(input) {
+      const pushed = input - condition.controlDrag;
+      if (pushed - play > condition.controlStick) play = pushed;
+      const released = input + hysteresis;
+      if (play - released > condition.controlStick) play = released;
+    },
+    move(dt, controls, movedTo) {
+      const difference = control - supply;
+      const wanted = unit.controlRatio * (play - unit.valveOpening);
+      const error = wanted - difference;
+      const opening = min(1, abs(error) / valveWidth);
+      const inlet = error > 0 ? breatherArea * opening : 0;
+      const passage = error < 0 ? vacuumValveArea * opening : 0;
+      const atmosphereArea = inlet + condition.atmosphereValveLeak;
+      const intoControl = nozzleFlow(atmosphereArea, ambient, control, temperature);
+      const intoReservoir =
+        condition.reservoirLeak > 0 ? nozzleFlow(condition.reservoirLeak, ambient, supply, temperature) : 0;
+      const across = nozzleFlow(passage + acrossLeak, control, supply, temperature);
+      const open = controls.source > 0 && controls.isolated === 0 && controls['unit-shut'] === 0 ? 1 : 0;
+      const toTank = nozzleFlow(hoseArea * condition.hose * open, supply, tank, temperature);
+
+      const swept = (unit.powerArea * (movedTo - stroke)) / dt;
+      stroke = movedTo;
+      const supplyVolume = reservoir + applied + benchVolume - min(unit.powerArea * stroke, 0.5 * applied);
+      const controlVolume = shell - applied + unit.powerArea * stroke;
+      supply += (dt * (heat * (across + intoReservoir - toTank) + supply * swept)) / supplyVolume;
+      control += (dt * (heat * (intoControl - across) - control * swept)) / controlVolume;
+
+      const pumping = tank > regulated ? pumpSpeed * (tank - pumpUltimate * ambient) : 0;
+      tank += (dt * (heat * toTank - pumping)) / tankVolume;
+      onTee = controls['unit-shut'];
+    },
+    supplyVacuum: () => ambient - (onTee > 0 ? tank : supply),
+    controlVacuum: () => ambient - (onTee > 0 ? tank : control),
+    snapshot: () => [tank, supply, control, play, stroke, onTee],
+    restore(state) {
+      [tank, supply, control, play, stroke, onTee] = state;
+    },
+  };
+}
