@@ -1,5 +1,5 @@
 import dayjs from 'dayjs';
-import { findFamily, findStep } from '@/core/families';
+import { findFamily, findStep, layoutOf } from '@/core/families';
 import type { ActiveFault, AnyFamily } from '@/core/families/family';
 import type { PlanId } from '@/core/families/step-context';
 import type { StepDefinition } from '@/core/families/step-definition';
@@ -188,6 +188,26 @@ const sheets = [
       appliedVolumeCm3: 3100,
     },
   },
+  {
+    id: 'tarnock-s11',
+    family: remote,
+    name: 'Tarnock S11',
+    spec: {
+      layout: 'servo-cylinder',
+      powerPistonDiameterMm: 203,
+      cutInPressureKpa: 420,
+      controlAreaRatio: 0.036,
+      returnSpringForceN: 210,
+      hysteresisKpa: 130,
+      ratedVacuumKpa: 60,
+      referenceInputKpa: 1800,
+      shellVolumeCm3: 4600,
+      appliedVolumeCm3: 1900,
+      reservoirVolumeCm3: 9000,
+      switchCloseMinKpa: 250,
+      switchCloseMaxKpa: 600,
+    },
+  },
   { id: 'ullerby-hb70', family: hydraulic, name: hydraulic.example.name, spec: hydraulic.example.spec as object },
   { id: 'tarnock-m18', family: motorPump, name: motorPump.example.name, spec: motorPump.example.spec as object },
   { id: 'ullerby-glacier', family: stored, name: stored.example.name, spec: stored.example.spec as object },
@@ -280,6 +300,20 @@ const jobs: readonly DemoJob[] = [
     pairError: 0.015,
     faults: [{ id: 'control-piston-sticking', severity: 0.6 }],
     hoursAgo: 28,
+    steps: 11,
+  },
+  {
+    id: 'job-tk-s11-044',
+    sheet: 'tarnock-s11',
+    serial: 'TK-S11-044',
+    vehicle: 'Grader 2',
+    complaint: 'Brakes stay on a little after a stop, lever slow to come back',
+    place: 'on-bench',
+    person: 'Noor Halabi',
+    seed: 11044,
+    pairError: 0,
+    faults: [{ id: 'power-piston-friction', severity: 0.4 }],
+    hoursAgo: 4,
     steps: 11,
   },
   {
@@ -474,7 +508,7 @@ async function demoSpheres(now: Date): Promise<void> {
 function sheetNamed(id: string): { readonly family: AnyFamily; readonly name: string; readonly spec: object } {
   const sheet = sheets.find((each) => each.id === id);
   if (!sheet) throw new Error(`the demo shop has no sheet ${id}`);
-  return sheet;
+  return { ...sheet, family: layoutOf(sheet.family, sheet.spec) };
 }
 
 /** Chunks as the recorder would have written them: a second each. */

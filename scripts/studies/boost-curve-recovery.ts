@@ -12,14 +12,21 @@ import { noCorrections } from '../../src/core/families/step-analysis';
 import type { StepContext } from '../../src/core/families/step-context';
 import type { MeasuredStep } from '../../src/core/families/step-definition';
 import type { InLineUnit } from '../../src/core/families/vacuum-remote/geometry';
-import { vacuumRemote } from '../../src/core/families/vacuum-remote';
+import type { Family } from '../../src/core/families/family';
+import { inLineSlave } from '../../src/core/families/vacuum-remote';
+import { servoCylinder } from '../../src/core/families/vacuum-remote/servo-cylinder';
+import { expectedForce, pullBegins, type ServoUnit } from '../../src/core/families/vacuum-remote/servo-cylinder/servo';
+import {
+  servoCylinderSchema,
+  type ServoCylinderSpec,
+} from '../../src/core/families/vacuum-remote/servo-cylinder/sheet';
 import { runOutInput } from '../../src/core/families/vacuum-remote/control-valve';
 import { cutInPressure, expectedHysteresis, expectedRatio } from '../../src/core/families/vacuum-remote/quasi-static';
 import { inLineSchema, type InLineSpec } from '../../src/core/families/vacuum-remote/sheet';
 
 /** Four invented units, from a small single to a tandem truck unit, for recovery studies. */
-const studyGeometries: readonly InLineSpec[] = [
-  vacuumRemote.example.spec,
+const inLineGeometries: readonly InLineSpec[] = [
+  inLineSlave.example.spec,
   inLineSchema.parse({
     powerPistonDiameterMm: 152,
     slaveBoreMm: 19.05,
@@ -61,6 +68,53 @@ const studyGeometries: readonly InLineSpec[] = [
   }),
 ];
 
+/** Two invented servo cylinders, a small one and a tandem. */
+const servoGeometries: readonly ServoCylinderSpec[] = [
+  servoCylinder.example.spec,
+  servoCylinderSchema.parse({
+    layout: 'servo-cylinder',
+    powerPistonDiameterMm: 180,
+    powerPistons: 2,
+    cutInPressureKpa: 300,
+    controlAreaRatio: 0.045,
+    returnSpringForceN: 300,
+    hysteresisKpa: 100,
+    ratedVacuumKpa: 60,
+    referenceInputKpa: 1200,
+    shellVolumeCm3: 5200,
+    appliedVolumeCm3: 2100,
+    reservoirVolumeCm3: 6000,
+  }),
+];
+
+/** One layout under study: its family, and what the model says is true of a unit at a vacuum (Pa). */
+interface Studied<Spec, Unit> {
+  readonly family: Family<Spec, Unit>;
+  readonly truths: (unit: Unit, vacuum: number) => readonly (readonly [CharacteristicId, number])[];
+}
+
+const inLine: Studied<InLineSpec, InLineUnit> = {
+  family: inLineSlave,
+  truths: (unit, vacuum) => [
+    ['boost-ratio', expectedRatio(unit, vacuum)],
+    ['boost-slope', unit.a + unit.b],
+    ['run-out-input', runOutInput(unit, vacuum)],
+    ['cut-in-pressure', cutInPressure(unit)],
+    ['hysteresis', expectedHysteresis(unit)],
+  ],
+};
+
+const servo: Studied<ServoCylinderSpec, ServoUnit> = {
+  family: servoCylinder,
+  truths: (unit, vacuum) => [
+    ['servo-force', expectedForce(unit, vacuum)],
+    ['servo-slope', unit.forceGain],
+    ['run-out-input', runOutInput(unit, vacuum)],
+    ['cut-in-pressure', pullBegins(unit)],
+    ['hysteresis', unit.hysteresis],
+  ],
+};
+
 export interface RecoveryCase {
   readonly characteristic: CharacteristicId;
   readonly truth: number;
@@ -77,23 +131,20 @@ function paced(phases: readonly GuidePhase[], seconds: number, back: number): Gu
   });
 }
 
-const agreementStep = stepOf('gauge-agreement');
-const curveStep = stepOf('boost-curve');
-
-function stepOf(id: string): MeasuredStep<InLineUnit> {
-  const step = vacuumRemote.steps.find((each) => each.id === id);
-  if (step?.kind !== 'measured') throw new Error(`${id} is not a measured step`);
-  return step;
+function stepOf<Spec, Unit>(family: Family<Spec, Unit>, id: string): MeasuredStep<Unit> | null {
+  const step = family.steps.find((each) => each.id === id);
+  return step?.kind === 'measured' ? step : null;
 }
 
 /**
  * One simulated bench and unit: gauge agreement, then the boost curve at the bench's ordinary noise with a
  * ramp of 20–40 s and a pair error of up to 2 %. Returns what was found against the model's truth.
  */
-function recoverBoostCurve(spec: InLineSpec, seed: number): RecoveryCase[] {
+function recoverBoostCurve<Spec, Unit>(of: Studied<Spec, Unit>, spec: Spec, seed: number): RecoveryCase[] {
   const draw = randomSource(labelledSeed(seed, 'recovery'));
-  const unit = vacuumRemote.prepare(spec);
-  const context: StepContext<InLineUnit> = {
+  const { family } = of;
+  const unit = family.prepare(spec);
+  const context: StepContext<Unit> = {
     unit,
     ambient: ambientFrom({ altitude: 1420 }),
     airTemperature: 284.15,
@@ -106,24 +157,19 @@ function recoverBoostCurve(spec: InLineSpec, seed: number): RecoveryCase[] {
     plan: 'bench',
   };
   const setting = { faults: [], benchSeed: seed, runSeed: seed, pairError: (draw.uniform() - 0.5) * 0.04 };
-  const agreementRig = rigForStep(vacuumRemote, agreementStep, context, setting);
-  const agreement = agreementStep.analyse(runByItself(agreementRig, agreementStep.guide(context)), context);
-  const corrected = { ...context, corrections: { ...noCorrections, ...agreement.corrections } };
-  const phases = paced(curveStep.guide(corrected), 20 + 20 * draw.uniform(), 20 + 20 * draw.uniform());
-  const analysis = curveStep.analyse(
-    runByItself(rigForStep(vacuumRemote, curveStep, corrected, setting), phases),
-    corrected,
+  const curveStep = stepOf(family, 'boost-curve');
+  if (!curveStep) throw new Error(`${family.id} draws no boost curve`);
+  const agreementStep = stepOf(family, 'gauge-agreement');
+  const agreement = agreementStep?.analyse(
+    runByItself(rigForStep(family, agreementStep, context, setting), agreementStep.guide(context)),
+    context,
   );
+  const corrected = { ...context, corrections: { ...noCorrections, ...agreement?.corrections } };
+  const phases = paced(curveStep.guide(corrected), 20 + 20 * draw.uniform(), 20 + 20 * draw.uniform());
+  const analysis = curveStep.analyse(runByItself(rigForStep(family, curveStep, corrected, setting), phases), corrected);
   // The regulator holds the supply at the bench's vacuum, so that is the vacuum the truth belongs to.
-  const vacuum = supplyOf(vacuumRemote, context);
-  const truths: readonly [CharacteristicId, number][] = [
-    ['boost-ratio', expectedRatio(unit, vacuum)],
-    ['boost-slope', unit.a + unit.b],
-    ['run-out-input', runOutInput(unit, vacuum)],
-    ['cut-in-pressure', cutInPressure(unit)],
-    ['hysteresis', expectedHysteresis(unit)],
-  ];
-  return truths.map(([characteristic, truth]) => {
+  const vacuum = supplyOf(family, context);
+  return of.truths(unit, vacuum).map(([characteristic, truth]) => {
     const found = analysis.characteristics.find((each) => each.id === characteristic);
     const measured = found?.kind === 'measured';
     return {
@@ -136,15 +182,20 @@ function recoverBoostCurve(spec: InLineSpec, seed: number): RecoveryCase[] {
 }
 
 /*
- * node --import tsx scripts/studies/boost-curve-recovery.ts <first geometry> <geometries> <seeds each>
+ * node --import tsx scripts/studies/boost-curve-recovery.ts <in-line|servo> <first geometry> <geometries> <seeds each>
  * prints every case as JSON. A process of its own, because the simulation is a thousand times faster outside
  * a test runner's sandbox.
  */
-const [first, count, seeds] = process.argv.slice(2).map(Number);
-const cases = studyGeometries
-  .slice(first, first + count)
-  .flatMap((spec, at) =>
-    Array.from({ length: seeds }, (_, seed) => recoverBoostCurve(spec, 10_000 * (first + at) + seed + 1)),
-  )
-  .flat();
+const [first, count, seeds] = process.argv.slice(3).map(Number);
+
+function casesOf<Spec, Unit>(of: Studied<Spec, Unit>, geometries: readonly Spec[]): RecoveryCase[] {
+  return geometries
+    .slice(first, first + count)
+    .flatMap((spec, at) =>
+      Array.from({ length: seeds }, (_, seed) => recoverBoostCurve(of, spec, 10_000 * (first + at) + seed + 1)),
+    )
+    .flat();
+}
+
+const cases = process.argv[2] === 'servo' ? casesOf(servo, servoGeometries) : casesOf(inLine, inLineGeometries);
 process.stdout.write(JSON.stringify(cases));

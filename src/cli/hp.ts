@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { Command, CommanderError } from 'commander';
-import { families } from '@/core/families';
+import { families, layoutsOf } from '@/core/families';
 import { planOf, supplyOf } from '@/core/families/plan';
 import { standInSource, writeBenchLog } from '@/core/formats/bench-log';
 import { writeEvaluation } from '@/core/formats/evaluation';
@@ -23,6 +23,8 @@ import {
   faultArgument,
   logEvidence,
   judgedStep,
+  layoutNamed,
+  layoutSaid,
   readingEvidence,
   unitAtSite,
   vacuumArgument,
@@ -36,8 +38,9 @@ const today = () => new Date().toISOString().slice(0, 10);
 
 function listFamilies(): void {
   print(
-    families.map((family) => ({
+    families.flatMap(layoutsOf).map((family) => ({
       id: family.id,
+      ...layoutSaid(family),
       title: family.title,
       description: family.description,
       plans: family.plans.map((plan) => ({ id: plan.id, title: plan.title, steps: plan.steps })),
@@ -151,8 +154,9 @@ function program(): Command {
     .action((id: string) => print(unitSheetJsonSchema(familyNamed(id))));
   hp.command('example <family>')
     .description('a valid unit sheet')
-    .action((id: string) => {
-      const family = familyNamed(id);
+    .option('--layout <id>', 'layout of a family that has several')
+    .action((id: string, options: { readonly layout?: string }) => {
+      const family = layoutNamed(familyNamed(id), options.layout);
       print(writeUnitSheet(family.id, family.example.name, family.example.spec));
     });
   hp.command('predict')

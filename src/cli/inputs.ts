@@ -26,6 +26,26 @@ export function familyNamed(id: string): AnyFamily {
   );
 }
 
+/** The layout that an argument names; the family's first where none is named. */
+export function layoutNamed(family: AnyFamily, value: string | undefined): AnyFamily {
+  const known = family.layouts?.families ?? [];
+  if (value === undefined) return known[0]?.family ?? family;
+  const found = known.find((each) => each.value === value);
+  if (found) return found.family;
+  const detail =
+    known.length > 0
+      ? `"${value}" is none of ${known.map((each) => each.value).join(', ')}`
+      : `${family.id} units have one layout`;
+  return fail({ code: 'bad-argument', argument: '--layout', detail });
+}
+
+/** The layout that a family stands for in a listing; nothing where it has only one. */
+export function layoutSaid(family: AnyFamily): { readonly layout?: string } {
+  const layouts = findFamily(family.id)?.layouts;
+  const value = layouts?.families.find((each) => each.family === family)?.value;
+  return value === undefined ? {} : { layout: value };
+}
+
 export interface UnitAtSite {
   readonly sheet: UnitSheet;
   readonly context: StepContext<unknown>;

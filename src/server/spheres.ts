@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { findFamily } from '@/core/families';
+import { familyOfSheet } from '@/core/families';
 import { fluidKinds, type FluidKind } from '@/core/families/common/fluid';
 import { prechargeTemperature, restatePrecharge } from '@/core/families/common/store/gas-law';
 import { checkStandard } from '@/core/families/common/store/sphere-life';
@@ -102,7 +102,7 @@ interface SphereSheet {
 export async function fitSphere(form: z.infer<typeof sphereFitSchema>): Promise<void> {
   const sphere = await sphereNamed(form.serial);
   const sheet = await findSheet(form.sheetId);
-  const family = sheet && findFamily(sheet.family);
+  const family = sheet && familyOfSheet(sheet);
   if (!sheet || !family) throw new RequestRefused(422, lookAgain, { sheetId: 'This sheet is not in the library' });
   const spec = family.schema.parse(sheet.spec) as SphereSheet;
   const units = displayUnits('kpa');

@@ -103,6 +103,14 @@ export interface Plan<Unit> {
   readonly conclusions: readonly Conclusion[];
 }
 
+/** Layouts of one family: they share its name and its file format, and have sheets, steps, curve and stand of their own. */
+export interface Layouts {
+  /** Sheet field that says which. */
+  readonly field: string;
+  /** By what the field says; the first is meant where nothing is said. */
+  readonly families: readonly { readonly value: string; readonly family: AnyFamily }[];
+}
+
 /** Everything the product knows about one kind of unit. `Spec` is the sheet as written, `Unit` its SI form. */
 export interface Family<Spec, Unit> {
   readonly id: string;
@@ -123,6 +131,8 @@ export interface Family<Spec, Unit> {
   readonly expectedBand: (unit: Unit, input: number, supply: number, here: Here) => readonly [number, number];
   /** What feeds the unit: a supply is a vacuum below the atmosphere, or a pressure above it. */
   readonly fedBy: 'vacuum' | 'pressure';
+  /** Left out where every unit of the family is built alike. */
+  readonly layouts?: Layouts;
 }
 
 // The registry holds families of different sheets; inside one family the types stay exact.

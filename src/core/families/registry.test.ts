@@ -1,7 +1,9 @@
+import type { ZodObject } from 'zod';
+import type { AnyFamily } from './family';
 import { readBenchLog, writeBenchLog } from '../formats/bench-log';
 import { evaluateUnit, type StepEvidence } from '../judging/evaluate-unit';
 import { simulateStep } from '../rig/run-step';
-import { families } from '.';
+import { families, layoutsOf } from '.';
 import { characteristicUnits } from '../quantities/characteristics';
 import { findChannel } from '../quantities/channels';
 import { unitOf } from '../quantities/measurement-unit';
@@ -12,7 +14,18 @@ import { instructionText } from '../wording/instruction-text';
 import { contextAt } from '../formats/site-file';
 import { checkSpec } from '../formats/unit-sheet';
 
-describe.each(families.map((family) => [family.id, family] as const))('family %s is complete', (_id, family) => {
+const everyLayout = families
+  .flatMap((family) => layoutsOf(family))
+  .map((family) => [family.layouts ? family.id : `${family.id}: ${family.description}`, family] as const);
+
+/** A choice is one that the sheet takes, or one that leads on to another layout's sheet. */
+function saysOrLeadsOn(family: AnyFamily, field: string, value: string): boolean {
+  const { layouts } = families.find((each) => each.id === family.id) ?? family;
+  if (layouts?.field === field) return layouts.families.some((each) => each.value === value);
+  return (family.schema as ZodObject).shape[field].safeParse(value).success;
+}
+
+describe.each(everyLayout)('%s: is complete', (_id, family) => {
   const checked = checkSpec(family, family.example.name, family.example.spec, 'example');
   if (!checked.ok) throw new Error('the example is not valid');
   const context = contextAt(checked.value, { altitudeM: 1420 }, '2026-11-23');
@@ -38,6 +51,25 @@ describe.each(families.map((family) => [family.id, family] as const))('family %s
         }
       } else if (step.kind === 'measured')
         for (const channel of [...step.needs, ...step.uses]) expect(findChannel(channel)).toBeDefined();
+    }
+  });
+
+  it('has a form field for everything that its sheet may say, with a choice for every word', () => {
+    const { shape } = family.schema as ZodObject;
+    expect(family.fields.map((field) => field.name).sort()).toEqual(Object.keys(shape).sort());
+    for (const field of family.fields) {
+      const asks = shape[field.name];
+      const takesFigures = [0.5, 1, 3].some((figure) => asks.safeParse(figure).success);
+      expect([field.name, field.choices === undefined]).toEqual([field.name, takesFigures]);
+      for (const choice of field.choices ?? [])
+        expect([field.name, choice.value, saysOrLeadsOn(family, field.name, choice.value)]).toEqual([
+          field.name,
+          choice.value,
+          true,
+        ]);
+      if (field.name === 'layout') continue;
+      const needed = !asks.safeParse(undefined).success;
+      expect([field.name, field.required]).toEqual([field.name, needed]);
     }
   });
 

@@ -43,16 +43,20 @@ export interface LineOptions {
   readonly to?: number;
   /** Leaves a sample out when false. */
   readonly keep?: (index: number) => boolean;
+  /** Standard deviation of the noise of x, which left alone would flatten the line. */
+  readonly noiseX?: number;
 }
 
 /**
  * Least-squares line through (x, y). Variances come from the residuals, widened by (1 + r)/(1 − r) for
  * their lag-one autocorrelation r ≥ 0 (samples of a quantised or filtered gauge are not independent).
  * Source: Draper & Smith, Applied Regression Analysis, 3rd ed., ch. 1; widening after Bartlett (1946).
+ * Noise of x of known size is taken out of its scatter before the slope is read (errors in variables: Fuller, Measurement
+ * Error Models, ch. 1).
  * Fails with `too-few-points` (< 3), `singular` (one x only) or `non-finite`. Missing samples are left out.
  */
 export function fitLine(x: ArrayLike<number>, y: ArrayLike<number>, options: LineOptions = {}): LineFit {
-  const { weights, from = 0, to = x.length, keep } = options;
+  const { weights, from = 0, to = x.length, keep, noiseX = 0 } = options;
   let count = 0;
   let sumW = 0;
   let meanX = 0;
@@ -73,7 +77,8 @@ export function fitLine(x: ArrayLike<number>, y: ArrayLike<number>, options: Lin
   if (count < 3) return failed('too-few-points', count);
   if (!isFinite(sxx) || !isFinite(sxy)) return failed('non-finite', count);
   if (sxx <= 1e-24 * sumW * (1 + meanX * meanX)) return failed('singular', count);
-  const slope = sxy / sxx;
+  // Never more than a tenth: beyond that what is known of the noise is no better than the scatter itself.
+  const slope = sxy / max(sxx - sumW * noiseX * noiseX, 0.9 * sxx);
   const intercept = meanY - slope * meanX;
   let rss = 0;
   let lagged = 0;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { families, findFamily } from '../families';
+import { families, findFamily, layoutOf } from '../families';
 import type { AnyFamily } from '../families/family';
 import { readFailed, readOk, type Read, type ReadProblem } from './read-problem';
 
@@ -46,7 +46,8 @@ export function checkSpec(family: AnyFamily, name: string, spec: unknown, file: 
   const parsed = family.schema.safeParse(spec);
   if (!parsed.success) return readFailed(...fieldProblems(file, parsed.error, ['spec']));
   const frozen: unknown = Object.freeze(parsed.data);
-  return readOk({ family, name, spec: frozen, unit: family.prepare(frozen) as unknown });
+  const layout = layoutOf(family, frozen);
+  return readOk({ family: layout, name, spec: frozen, unit: layout.prepare(frozen) as unknown });
 }
 
 /** Reads a unit sheet from JSON text. */

@@ -63,7 +63,12 @@ export function findPull(trace: Trace, column: Float64Array): Pull | PullProblem
 
   let restFrom = rest;
   while (restFrom > 0 && smooth[restFrom - 1] < low + restBand) restFrom--;
-  const before: Span = { from: restFrom, to: max(restFrom, rest - half) };
+  // The first of the pull still lies in the rest's band: a zero read from it would be high.
+  const level = meanOf(smooth, restFrom, restFrom + max(1, (rest - restFrom) >> 1)).mean;
+  const leaves = level + max(0.001 * (peak - low), 4 * smoothNoise);
+  let still = rest;
+  while (still > restFrom && !(smooth[still - 1] < leaves)) still--;
+  const before: Span = { from: restFrom, to: max(restFrom, still - half) };
   const zero = before.to - before.from >= ceil(0.3 / interval) ? meanOf(column, before.from, before.to).mean : null;
   return {
     restBefore: before,

@@ -22,6 +22,8 @@ export const cautions = {
     'A pump against its dead end lasts seconds and overheats its oil: five at most. Stand clear of the hose.',
   'wakes-by-itself': 'The motor starts by itself while it is supplied: hands away from belts, pads and open ports.',
   'fluid-not-mixed': 'Mineral oil and glycol fluid destroy each other’s seals: fill only what the sheet names.',
+  'moving-lever':
+    'The rod pulls its lever at once and with its full force: hands clear of lever, clevis and pivot while there is vacuum.',
   'rigid-stands': 'Nobody under or beside a raised vehicle unless it stands on rigid stands.',
 } as const;
 
@@ -32,5 +34,5 @@ export const standingCautions: readonly string[] = [
   'The maker’s service data and the local code come first.',
   'The verdict is about the measurements it was given. Release to service is signed by a qualified person.',
   'After fitting: static pedal check first, then walking pace on closed ground.',
-  'Some fluid stays in the slave cylinder and may dribble in transit.',
+  'Some fluid stays in the unit and may dribble in transit.',
 ];

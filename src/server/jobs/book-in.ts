@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { findFamily } from '@/core/families';
+import { familyOfSheet, findFamily } from '@/core/families';
 import { checkSpec } from '@/core/formats/unit-sheet';
 import { insertJob, type Job } from '@/data/jobs';
 import { findSheet, insertSheet } from '@/data/unit-sheets';
@@ -26,7 +26,7 @@ export async function bookIn(form: BookIn): Promise<Job> {
   const sheet = await findSheet(form.sheetId);
   if (!sheet)
     throw new RequestRefused(422, 'Some fields need another look.', { sheetId: 'This sheet is not in the library' });
-  const family = findFamily(sheet.family);
+  const family = familyOfSheet(sheet);
   const known = form.standInFault === '' || family?.faults.some((fault) => fault.id === form.standInFault);
   if (!known)
     throw new RequestRefused(422, 'Some fields need another look.', { standInFault: 'This unit has no such fault' });

@@ -1,4 +1,4 @@
-import { findFamily } from '@/core/families';
+import { familyOfSheet } from '@/core/families';
 import { defaultWorkshopLimits } from '@/core/families/common/default-limits';
 import { toleranceBand } from '@/core/families/common/tolerance-band';
 import { listSheets } from '@/data/unit-sheets';
@@ -16,7 +16,7 @@ export interface SheetCard {
 export async function sheetCards(): Promise<SheetCard[]> {
   const [sheets, ambient, { temperature }] = await Promise.all([listSheets(), ambientNow(), airNow()]);
   return sheets.flatMap(({ id, name, family: familyId, spec }) => {
-    const family = findFamily(familyId);
+    const family = familyOfSheet({ family: familyId, spec });
     if (!family) return [];
     const unit: unknown = family.prepare(family.schema.parse(spec));
     const supply = family.plans[0].stand.supply(unit, ambient);

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { findFamily } from '@/core/families';
+import { familyOfSheet } from '@/core/families';
 import type { LookStep } from '@/core/families/look-step';
 import type { CautionId } from '@/core/wording/cautions';
 import type { JobView } from '@/server/jobs/job-view';
@@ -34,7 +34,7 @@ const optionKeys = ['q', 'w', 'e'];
 export function LookBench({ view, step: stepId, air, appearance }: Props) {
   const router = useRouter();
   const { person } = useShop();
-  const step = findFamily(view.job.sheet.family)?.steps.find((each) => each.id === stepId) as LookStep;
+  const step = familyOfSheet(view.job.sheet)?.steps.find((each) => each.id === stepId) as LookStep;
   const kept = view.steps.find((each) => each.id === stepId)?.evaluation.findings ?? null;
   const draftKey = `hard-pedal-look-${view.job.id}-${stepId}`;
   const [draft, setDraft] = useStored(draftKey, '');

@@ -11,9 +11,10 @@ import type { JobView } from '@/server/jobs/job-view';
 export function useBenchContext(view: JobView, stepId: string, site: Site, date: string) {
   return useMemo(() => {
     const { sheet } = view.job;
-    const family = findFamily(sheet.family);
-    const checked = family ? checkSpec(family, sheet.name, sheet.spec, 'sheet') : null;
-    if (!family || !checked?.ok) throw new Error(`the sheet of job ${view.job.number} cannot be read`);
+    const known = findFamily(sheet.family);
+    const checked = known ? checkSpec(known, sheet.name, sheet.spec, 'sheet') : null;
+    if (!checked?.ok) throw new Error(`the sheet of job ${view.job.number} cannot be read`);
+    const { family } = checked.value;
     let corrections: Corrections = noCorrections;
     for (const step of view.steps) {
       if (step.id === stepId) break;

@@ -6,7 +6,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
-import { findFamily } from '@/core/families';
+import { familyOfSheet } from '@/core/families';
 import type { StoredSheet } from '@/data/unit-sheets';
 import type { Air } from '@/core/families/family';
 import { SheetCurve } from '@/ui/sheets/sheet-curve';
@@ -51,7 +51,7 @@ export function BookInForm({ sheets, chosenSheet, air }: Props) {
   const [trouble, setTrouble] = useState('');
   const sheetId = useWatch({ control: form.control, name: 'sheetId' });
   const sheet = sheets.find((each) => each.id === sheetId);
-  const family = sheet ? findFamily(sheet.family) : undefined;
+  const family = sheet ? familyOfSheet(sheet) : undefined;
 
   const plans = family?.plans ?? [];
   const planOr = (id: string) => plans.find((plan) => plan.id === id)?.id ?? plans[0]?.id;

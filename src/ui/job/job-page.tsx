@@ -14,7 +14,7 @@ import { VerdictMark, VerdictShape } from '@/ui/parts/verdict-mark';
 import { send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
 import { CheckTable } from './check-table';
-import { findFamily } from '@/core/families';
+import { familyOfSheet } from '@/core/families';
 import styles from './job.module.css';
 
 function RunLine({ run }: { readonly run: RunSummary }) {
@@ -66,7 +66,7 @@ function RunLine({ run }: { readonly run: RunSummary }) {
 }
 
 function Findings({ view, step }: { readonly view: JobView; readonly step: StepView }) {
-  const definition = findFamily(view.job.sheet.family)?.steps.find((each) => each.id === step.id);
+  const definition = familyOfSheet(view.job.sheet)?.steps.find((each) => each.id === step.id);
   if (definition?.kind !== 'look' || !step.evaluation.findings) return null;
   const { findings } = step.evaluation;
   return (

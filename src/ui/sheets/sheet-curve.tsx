@@ -1,7 +1,7 @@
 'use client';
 import { useColorScheme } from '@mui/material/styles';
 import { useMemo } from 'react';
-import { findFamily } from '@/core/families';
+import { familyOfSheet } from '@/core/families';
 import { defaultWorkshopLimits } from '@/core/families/common/default-limits';
 import { toleranceBand } from '@/core/families/common/tolerance-band';
 import type { Air } from '@/core/families/family';
@@ -26,7 +26,7 @@ export function SheetCurve({ familyId, spec, air, className }: Props) {
   const { units } = useShop();
   const { mode } = useColorScheme();
   const drawn = useMemo(() => {
-    const family = findFamily(familyId);
+    const family = familyOfSheet({ family: familyId, spec });
     const parsed = family?.schema.safeParse(spec);
     if (!family || !parsed?.success) return null;
     const unit: unknown = family.prepare(parsed.data);

@@ -6,7 +6,7 @@ import TextField from '@mui/material/TextField';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
-import { families, findFamily } from '@/core/families';
+import { families, findFamily, layoutOf } from '@/core/families';
 import type { SheetField } from '@/core/families/family';
 import { dropDraft, useDraft } from '@/ui/book-in/use-draft';
 import { PageHead } from '@/ui/shell/frame';
@@ -32,7 +32,7 @@ export function SheetForm({ air }: { readonly air: Air }) {
   useDraft('sheet', form);
   const [trouble, setTrouble] = useState('');
   const values = useWatch({ control: form.control }) as Values;
-  const family = findFamily(values.family) ?? families[0];
+  const family = layoutOf(findFamily(values.family) ?? families[0], values);
   const typed = JSON.stringify(values);
   const { spec, problems } = useMemo(() => specFromText(family, JSON.parse(typed) as Values), [family, typed]);
   const missing = family.fields.filter((field) => field.required && !values[field.name]?.trim());

@@ -1,7 +1,7 @@
 'use client';
 import Button from '@mui/material/Button';
 import Link from 'next/link';
-import { findFamily } from '@/core/families';
+import { familyOfSheet } from '@/core/families';
 import { writeUnitSheet } from '@/core/formats/unit-sheet';
 import type { StoredSheet } from '@/data/unit-sheets';
 import { PageHead } from '@/ui/shell/frame';
@@ -16,7 +16,7 @@ interface Props {
 
 /** One unit sheet: its figures, and the band they give. */
 export function SheetPage({ sheet, air }: Props) {
-  const fields = findFamily(sheet.family)?.fields ?? [];
+  const fields = familyOfSheet(sheet)?.fields ?? [];
   const spec = sheet.spec as Readonly<Record<string, unknown>>;
   const file = JSON.stringify(writeUnitSheet(sheet.family, sheet.name, sheet.spec), null, 2);
   return (
@@ -38,7 +38,9 @@ export function SheetPage({ sheet, air }: Props) {
                 <tr key={field.name}>
                   <th scope="row">{field.label}</th>
                   <td>
-                    {String(spec[field.name])} {field.unit === '1' ? '' : field.unit}
+                    {field.choices?.find((choice) => choice.value === spec[field.name])?.title ??
+                      String(spec[field.name])}{' '}
+                    {field.unit === '1' ? '' : field.unit}
                   </td>
                 </tr>
               ))}

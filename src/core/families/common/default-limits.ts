@@ -21,6 +21,8 @@ export interface WorkshopLimits {
   readonly outputDecay: number;
   /** Output left after release above the zero read before the pull, Pa. */
   readonly residual: number;
+  /** Force left of a servo's full pull after release, as a fraction of it. */
+  readonly residualForceShare: number;
   /** Pair error, fraction of the reading, and its floor as a fraction of the gauge's range. */
   readonly pairError: number;
   readonly pairErrorFloor: number;
@@ -113,6 +115,7 @@ export const defaultWorkshopLimits: WorkshopLimits = {
   vacuumLossSeconds: 15,
   outputDecay: 0.02 / 60,
   residual: 35_000,
+  residualForceShare: 0.02,
   pairError: 0.03,
   pairErrorFloor: 0.005,
   releaseTime: 2,

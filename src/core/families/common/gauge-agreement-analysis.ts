@@ -45,6 +45,18 @@ function vacuumPair(trace: Trace, context: StepContext<unknown>): Corrections['v
 }
 
 /**
+ * Agreement of two vacuum gauges on one tee (Pa vacuum), for a unit without a second hydraulic gauge. Control minus
+ * supply is corrected in what follows only where it is inside `limit` (Pa). Channels `supply_vacuum`, `control_vacuum`.
+ */
+export function analyseVacuumPair(trace: Trace, context: StepContext<unknown>, limit: number): StepAnalysis {
+  const tee = vacuumPair(trace, context);
+  if (!tee) return nothingMeasured(['vacuum-pair-offset'], { code: 'vacuum-pair-not-measured' });
+  const offset = measured('vacuum-pair-offset', tee.difference, [random('fit', tee.standard)]);
+  const inside = Math.abs(tee.difference) <= limit;
+  return { characteristics: [offset], events: [], notes: [], corrections: { vacuumPair: inside ? tee : null } };
+}
+
+/**
  * Agreement of the hydraulic pair with the vacuum off: output = offset + gain · input by weighted least
  * squares over at least three levels up and down, input gauge the reference (Pa gauge). The vacuum pair is
  * compared where both read vacuum. The gauges' classes do not enter: the pair is compared at one moment, and

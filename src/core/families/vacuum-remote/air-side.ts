@@ -29,6 +29,8 @@ export interface AirVolumes {
   readonly shell: number | null;
   readonly applied: number | null;
   readonly reservoir: number;
+  /** Valve areas over what a shell of this size usually has. */
+  readonly valves: number;
 }
 
 /** Chambers of a remote unit with the bench that evacuates them, advanced in small steps. Pa absolute. */
@@ -64,8 +66,8 @@ export function airSide(
   const applied = min(volumes.applied ?? shell * 0.45, shell * 0.9);
   const regulated = ambient - conditions.supplyVacuum;
   const hysteresis = min(unit.hysteresis * condition.hysteresisFactor, unit.valveOpening * 0.95);
-  const breatherArea = atmosphereValvePerShell * shell * condition.breather;
-  const vacuumValveArea = vacuumValvePerShell * shell;
+  const breatherArea = atmosphereValvePerShell * shell * volumes.valves * condition.breather;
+  const vacuumValveArea = vacuumValvePerShell * shell * volumes.valves;
   // A valve's leak goes with the size of its seat, and that with the shell.
   const acrossLeak = condition.diaphragmLeak + (condition.vacuumValveLeak * shell) / studiedShell;
 

@@ -102,7 +102,7 @@ function cutInOf(lines: BoostLines, pull: CorrectedPull): Characteristic {
     random('fit', Math.sqrt(onLine.variance) / excess),
     random('noise', Math.hypot(slope * pull.zero, pull.outputZeroStandard) / excess),
     systematic('pair-gain', (unassisted.slope * at * pull.pairGain) / excess),
-    followingLag((slope / excess) * speedAt(pull, pull.pull.apply, at)),
+    followingLag(pull, (slope / excess) * speedAt(pull, pull.pull.apply, at)),
     systematic('gauge-gain', partOf(input, 'gauge-gain')),
     systematic(
       'gauge-linearity',
@@ -159,7 +159,7 @@ function runOutOf(lines: BoostLines, pull: CorrectedPull, hints: RunOutHints): C
     measured('run-out-input', runOut.input, [
       random('fit', Math.sqrt(before + beyondVariance) / apart),
       random('noise', pull.zero),
-      followingLag(speedAt(pull, pull.pull.apply, runOut.input)),
+      followingLag(pull, speedAt(pull, pull.pull.apply, runOut.input)),
       ...input,
     ]),
     measured(pull.setup.ids.runOutOutput, runOut.output, [
@@ -212,7 +212,7 @@ function atReference(pull: CorrectedPull, { value, slope, intercept, variance }:
     return measured(ids.atReference, value, [
       random('fit', Math.sqrt(variance)),
       random('noise', zeros),
-      followingLag(slope * speedAt(pull, pull.pull.apply, reference)),
+      followingLag(pull, slope * speedAt(pull, pull.pull.apply, reference)),
       systematic('gauge-gain', Math.hypot(slope * partOf(input, 'gauge-gain'), partOf(output, 'gauge-gain'))),
       systematic('gauge-linearity', linearity),
     ]);
@@ -274,7 +274,7 @@ function hysteresisOf(lines: BoostLines, pull: CorrectedPull): Characteristic {
       ),
     ),
     ...(instrument ? differenceComponents(instrument, backInput, applyInput, pull.context.date) : []),
-    followingLag(speedAt(pull, pull.pull.apply, applyInput) + speedAt(pull, wayBack, backInput)),
+    followingLag(pull, speedAt(pull, pull.pull.apply, applyInput) + speedAt(pull, wayBack, backInput)),
   ]);
 }
 

@@ -4,24 +4,59 @@ import type { RecoveryCase } from '../../../../scripts/studies/boost-curve-recov
 
 const run = promisify(execFile);
 
+type Bounds = Readonly<Record<string, { readonly kind: 'relative' | 'absolute'; readonly most: number }>>;
+
 /** Root-mean-square error that must hold, per characteristic: relative, or absolute in Pa. */
-const bounds: Readonly<Record<string, { readonly kind: 'relative' | 'absolute'; readonly most: number }>> = {
-  'boost-ratio': { kind: 'relative', most: 0.01 },
-  'boost-slope': { kind: 'relative', most: 0.02 },
+const common: Bounds = {
   'run-out-input': { kind: 'relative', most: 0.03 },
   'cut-in-pressure': { kind: 'absolute', most: 25_000 },
   hysteresis: { kind: 'relative', most: 0.15 },
 };
 
-const seedsPerGeometry = 200;
+interface Study {
+  readonly title: string;
+  readonly layout: 'in-line' | 'servo';
+  readonly bounds: Bounds;
+  readonly seeds: number;
+  /** First geometry of each process. */
+  readonly firsts: readonly number[];
+  readonly each: number;
+}
 
-/** Two processes, two geometries each: the machine has two cores. */
-async function study(): Promise<RecoveryCase[]> {
+const studies: readonly Study[] = [
+  {
+    title: 'a slave piston in the line, over 200 seeds and 4 geometries',
+    layout: 'in-line',
+    bounds: {
+      'boost-ratio': { kind: 'relative', most: 0.01 },
+      'boost-slope': { kind: 'relative', most: 0.02 },
+      ...common,
+    },
+    seeds: 200,
+    firsts: [0, 2],
+    each: 2,
+  },
+  {
+    title: 'a servo cylinder, over 200 seeds and 2 geometries',
+    layout: 'servo',
+    bounds: {
+      'servo-force': { kind: 'relative', most: 0.01 },
+      'servo-slope': { kind: 'relative', most: 0.02 },
+      ...common,
+    },
+    seeds: 200,
+    firsts: [0, 1],
+    each: 1,
+  },
+];
+
+/** Two processes: the machine has two cores. */
+async function casesOf({ layout, firsts, each, seeds }: Study): Promise<RecoveryCase[]> {
   const parts = await Promise.all(
-    [0, 2].map((first) =>
+    firsts.map((first) =>
       run(
         process.execPath,
-        ['--import', 'tsx', 'scripts/studies/boost-curve-recovery.ts', String(first), '2', String(seedsPerGeometry)],
+        ['--import', 'tsx', 'scripts/studies/boost-curve-recovery.ts', layout, ...[first, each, seeds].map(String)],
         { maxBuffer: 1e8 },
       ),
     ),
@@ -29,10 +64,11 @@ async function study(): Promise<RecoveryCase[]> {
   return parts.flatMap(({ stdout }) => JSON.parse(stdout) as RecoveryCase[]);
 }
 
-describe('boost curve against the model’s truth, over 200 seeds and 4 geometries', () => {
+describe.each(studies)('boost curve against the model’s truth: $title', (study) => {
+  const { bounds } = study;
   let cases: RecoveryCase[] = [];
   beforeAll(async () => {
-    cases = await study();
+    cases = await casesOf(study);
   }, 600_000);
 
   it('prints what was found', () => {
@@ -42,8 +78,8 @@ describe('boost curve against the model’s truth, over 200 seeds and 4 geometri
       const relative = rootMeanSquare(of.map((each) => each.value / each.truth - 1));
       return `${id.padEnd(16)} n ${of.length}   rms ${rms.toPrecision(3).padStart(9)}   rms % ${(100 * relative).toFixed(3)}   U covers ${(100 * coverage(of)).toFixed(1)} %`;
     });
-    process.stdout.write(`\n${rows.join('\n')}\n`);
-    expect(cases).toHaveLength(seedsPerGeometry * 4 * Object.keys(bounds).length);
+    process.stdout.write(`\n${study.title}\n${rows.join('\n')}\n`);
+    expect(cases).toHaveLength(study.seeds * study.firsts.length * study.each * Object.keys(bounds).length);
   });
 
   it.each(Object.entries(bounds))('%s is recovered', (id, { kind, most }) => {

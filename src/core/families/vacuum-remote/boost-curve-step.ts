@@ -13,7 +13,7 @@ import { rest, supplyOn, vacuumNow } from './step-parts';
 /** What a layout makes of the one pull that both have. */
 export interface LayoutCurve<Unit extends RemoteUnit> {
   /** Names of channel and figures, before there is a unit. */
-  readonly names: Omit<BoostSetup, 'unassisted'>;
+  readonly names: Pick<BoostSetup, 'output' | 'ids'>;
   readonly setup: (unit: Unit) => BoostSetup;
   /** Lowest and highest output of a sound unit, SI, at an input (Pa) and a vacuum (Pa), either branch. */
   readonly outputBand: (

@@ -62,7 +62,15 @@ export function fitBoostLines(
   let { cutIn, runOut } = joints;
   let lines: BoostLines | AnalysisProblem = { code: 'no-boost' };
   for (let round = 0; round < 3; round++) {
-    lines = linesBetween(input, output, { cutIn, runOut, peak: highest, keep, unassisted });
+    lines = linesBetween(input, output, {
+      cutIn,
+      runOut,
+      peak: highest,
+      keep,
+      unassisted,
+      smooth,
+      noise: noiseOf(input),
+    });
     if ('code' in lines) return lines;
     cutIn = lines.cutIn;
     runOut = lines.runOut?.input ?? null;
@@ -95,21 +103,25 @@ interface Between {
   readonly peak: number;
   readonly keep: (index: number) => boolean;
   readonly unassisted: Unassisted;
+  /** The input without its noise, to tell which samples lie between joints. */
+  readonly smooth: Float64Array;
+  readonly noise: number;
 }
 
 function linesBetween(input: Float64Array, output: Float64Array, joints: Between): BoostLines | AnalysisProblem {
-  const { cutIn, runOut, peak, keep, unassisted } = joints;
+  const { cutIn, runOut, peak, keep, unassisted, smooth, noise: noiseX } = joints;
   const end = runOut ?? peak;
   const margin = trim * (end - cutIn);
   const modulating = fitLine(input, output, {
-    keep: (i) => keep(i) && input[i] > cutIn + margin && input[i] < end - margin,
+    keep: (i) => keep(i) && smooth[i] > cutIn + margin && smooth[i] < end - margin,
+    noiseX,
   });
   if (modulating.termination !== 'converged') return { code: 'fit-failed', termination: modulating.termination };
   if (modulating.slope <= unassisted.leastBoost) return { code: 'no-boost' };
   const meets = modulating.intercept / (unassisted.slope - modulating.slope);
   if (runOut === null) return { modulating, beyond: null, cutIn: meets, runOut: null, peakInput: peak };
   const beyondFrom = runOut + trim * (peak - runOut);
-  const beyond = fitLine(input, output, { keep: (i) => keep(i) && input[i] > beyondFrom });
+  const beyond = fitLine(input, output, { keep: (i) => keep(i) && smooth[i] > beyondFrom, noiseX });
   if (beyond.termination !== 'converged')
     return { modulating, beyond: null, cutIn: meets, runOut: null, peakInput: peak };
   const meeting = (beyond.intercept - modulating.intercept) / (modulating.slope - beyond.slope);

@@ -15,6 +15,8 @@ const { abs, hypot, max, min, round, sqrt } = Math;
 export interface BoostSetup {
   readonly output: 'output_pressure' | 'rod_force';
   readonly unassisted: Unassisted;
+  /** Standard uncertainty of the time by which output reading and input reading follow a moving lever apart, s. */
+  readonly lagStandard: number;
   readonly ids: {
     readonly slope: 'boost-slope' | 'servo-slope';
     readonly runOutOutput: 'run-out-output' | 'run-out-servo-force';
@@ -104,12 +106,6 @@ export function partOf(parts: readonly UncertaintyComponent[], source: Uncertain
   return parts.find((part) => part.source === source)?.standard ?? 0;
 }
 
-/**
- * Output and input gauge lines and the unit itself follow a moving lever with lags that differ by this much,
- * s (two lines of up to 10 ms each, evenly likely, and 2 ms of the unit): it shifts a branch along the input.
- */
-const lagStandard = 0.0046;
-
 /** Speed of the input (Pa/s) where a branch passes `at` (Pa above zero). */
 export function speedAt(pull: CorrectedPull, span: Span, at: number): number {
   const { smooth, zero } = pull.pull;
@@ -123,8 +119,9 @@ export function speedAt(pull: CorrectedPull, span: Span, at: number): number {
   return seconds > 0 ? abs(smooth[to] - smooth[from]) / seconds : 0;
 }
 
-export function followingLag(speed: number): UncertaintyComponent {
-  return systematic('timing', lagStandard * speed);
+/** A branch shifted along the input by what the lags differ, at a speed of the input (Pa/s). */
+export function followingLag({ setup }: CorrectedPull, speed: number): UncertaintyComponent {
+  return systematic('timing', setup.lagStandard * speed);
 }
 
 /** Output that stood in the unit before the pull: more than a residual is allowed to be, beyond the pair's own offset. */

@@ -8,6 +8,8 @@ import { boostRatioTolerance, cutInPressure, expectedHysteresis, expectedRatio, 
 const setup: BoostSetup = {
   output: 'output_pressure',
   unassisted: passesThrough,
+  // Two gauge lines of up to 10 ms each, evenly likely, and 2 ms of the unit.
+  lagStandard: 0.0046,
   ids: {
     slope: 'boost-slope',
     runOutOutput: 'run-out-output',

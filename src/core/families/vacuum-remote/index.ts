@@ -1,15 +1,18 @@
-import type { Family } from '../family';
+import { z } from 'zod';
+import type { AnyFamily, Family } from '../family';
 import { benchVacuum } from './bench-vacuum';
 import { vacuumRemoteFaults } from './faults';
 import { prepareInLine, type InLineUnit } from './geometry';
 import { vacuumRemotePlant } from './plant';
 import { pullInput } from './control-valve';
+import { servoCylinder } from './servo-cylinder';
+import { servoCylinderSchema } from './servo-cylinder/sheet';
 import { boostRatioTolerance, expectedCurve, outputAt } from './quasi-static';
 import { inLineFields, inLineSchema, type InLineSpec } from './sheet';
 import { vacuumRemoteSteps } from './steps';
 
-/** Remote vacuum unit, worked by hydraulic line pressure. */
-export const vacuumRemote: Family<InLineSpec, InLineUnit> = {
+/** Remote vacuum unit whose slave piston stands in the brake line. */
+export const inLineSlave: Family<InLineSpec, InLineUnit> = {
   id: 'vacuum-remote',
   title: 'Remote vacuum unit',
   description: 'A vacuum servo in the hydraulic line between master cylinder and wheels',
@@ -59,5 +62,18 @@ export const vacuumRemote: Family<InLineSpec, InLineUnit> = {
     const expected = outputAt(unit, input, vacuum);
     const reach = expected * boostRatioTolerance(unit, limits);
     return [expected - reach, expected + reach];
+  },
+};
+
+/** Remote vacuum unit, worked by hydraulic line pressure. */
+export const vacuumRemote: AnyFamily = {
+  ...inLineSlave,
+  schema: z.discriminatedUnion('layout', [inLineSchema, servoCylinderSchema]),
+  layouts: {
+    field: 'layout',
+    families: [
+      { value: 'in-line-slave', family: inLineSlave },
+      { value: 'servo-cylinder', family: servoCylinder },
+    ],
   },
 };

@@ -28,6 +28,7 @@ export function vacuumRemotePlant(unit: InLineUnit, conditions: PlantConditions)
     shell: unit.shellVolume,
     applied: unit.appliedVolume,
     reservoir: 0,
+    valves: 1,
   });
   const springOffset = unit.f * condition.springFactor;
   const boostGain = (unit.efficiency * condition.efficiencyFactor * unit.powerArea) / unit.slaveArea;

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { findFamily, findStep } from '@/core/families';
+import { familyOfSheet, findStep } from '@/core/families';
 import { findJob } from '@/data/jobs';
 import { readShopSettings } from '@/data/settings';
 import { airText } from '@/server/jobs/air-text';
@@ -16,7 +16,7 @@ export const metadata: Metadata = { title: 'Bench' };
 export default async function BenchPage({ params, searchParams }: PageProps<'/jobs/[id]/bench/[step]'>) {
   const [{ id, step: stepId }, { by }] = await Promise.all([params, searchParams]);
   const job = await findJob(id);
-  const family = job && findFamily(job.sheet.family);
+  const family = job && familyOfSheet(job.sheet);
   const step = family && findStep(family, stepId);
   if (!job || !step) notFound();
   const [view, site, air, { policy }] = await Promise.all([jobView(id), siteNow(), airText(), readShopSettings()]);

@@ -1,0 +1,53 @@
+import { mm2, vacuumRemoteFaults, type VacuumRemoteFault } from '../faults';
+
+/** Faults of valve, shell and hose that show alike whatever the power piston works on. */
+const shared = [
+  'power-diaphragm-leak',
+  'atmosphere-valve-leak',
+  'vacuum-valve-leak',
+  'control-piston-sticking',
+  'control-piston-seal-leak',
+  'breather-restricted',
+  'supply-hose-collapsed',
+  'switch-out-of-range',
+] as const;
+
+/** Every fault of a servo cylinder as a change of the model. */
+export const servoCylinderFaults: readonly VacuumRemoteFault[] = [
+  ...vacuumRemoteFaults.filter((fault) => shared.some((id) => id === fault.id)),
+  {
+    id: 'reservoir-leak',
+    title: 'Reservoir leaks',
+    shows: 'Both vacuum holds fail at the same leak flow, and the control port follows the supply at rest.',
+    appearance: { reservoir: 'unfit' },
+    apply: (c, s) => void (c.reservoirLeak = (0.2 + 2.5 * s) * mm2),
+  },
+  {
+    id: 'return-spring-weak',
+    title: 'Return spring weak',
+    shows: 'The rod comes back slowly or not wholly: a force stays; the pull is slightly high.',
+    appearance: {},
+    apply: (c, s) => {
+      c.springFactor = 1 - 0.9 * s;
+      c.residualShare = 0.04 + 0.1 * s;
+      c.releaseLag = 0.2 + 0.8 * s;
+    },
+  },
+  {
+    id: 'external-hydraulic-leak',
+    title: 'External hydraulic leak',
+    shows: 'Input decays in a hold and a leak point of the control unit is wet.',
+    appearance: { 'control-plug': 'dripping' },
+    apply: (c, s) => void (c.outputLeak = (0.04 + 0.3 * s) / 60),
+  },
+  {
+    id: 'power-piston-friction',
+    title: 'Power piston or lever binds',
+    shows: 'Force low over the whole range, wide hysteresis, all holds good.',
+    appearance: { lever: 'unfit' },
+    apply: (c, s) => {
+      c.efficiencyFactor = 1 - (0.1 + 0.3 * s);
+      c.powerFriction = 0.1 + 0.3 * s;
+    },
+  },
+];

@@ -1,0 +1,84 @@
+import type { Plant, PlantConditions } from '../../../rig/plant';
+import { airSide, airStateSize } from '../air-side';
+import { conditionWith } from '../faults';
+import { assistOn, leverLag } from '../plant';
+import { stopLamp } from '../stop-lamp';
+import { servoCylinderFaults } from './faults';
+import type { ServoUnit } from './servo';
+import { fullForce } from './servo';
+
+const { max, min } = Math;
+
+/** First-order lag of rod, lever and load cell while the pull rises, s. */
+const rodLag = 0.0015;
+/** A control unit of its own has room for larger valves than one that sits in a shell. */
+const controlUnitValves = 2.5;
+/** Travel of the power piston at full pull against the bench's spring, m. */
+const fullTravel = 0.03;
+
+const stateSize = airStateSize + 4;
+
+/**
+ * Dynamic model of a servo cylinder on its bench: the air side with its reservoir, a control unit that the lever's line
+ * ends in, and a power piston that pulls a sprung load cell by its rod.
+ * Channels: input pressure (Pa gauge), rod force (N), supply and control vacuum (Pa), stop switch (0/1).
+ */
+export function servoCylinderPlant(unit: ServoUnit, conditions: PlantConditions): Plant {
+  const condition = conditionWith(servoCylinderFaults, conditions.faults);
+  const air = airSide(unit, conditions, condition, {
+    ...unit.cylinder,
+    reservoir: unit.reservoir,
+    valves: controlUnitValves,
+  });
+  const gain = unit.efficiency * condition.efficiencyFactor * unit.powerArea;
+  const spring = unit.springForce * condition.springFactor;
+  const backFriction = condition.powerFriction * gain;
+  const full = max(1, fullForce(unit, unit.ratedVacuum));
+  const stays = condition.residualShare * full;
+
+  let input = 0;
+  let force = 0;
+  let frictionHold = 0;
+  let switchOn = 0;
+  let pulled = false;
+
+  return {
+    channels: ['input_pressure', 'rod_force', 'supply_vacuum', 'control_vacuum', 'stop_switch'],
+    largestStep: 0.001,
+    advance(dt, controls) {
+      air.vent(dt, controls);
+      // The line ends in the control unit: whatever leaks from there or past its piston is lost to the input.
+      if (controls['input-shut'] > 0) input -= dt * (condition.inputLeak + condition.outputLeak) * input;
+      else input += ((controls.lever - input) * dt) / leverLag;
+      air.follow(input);
+      const difference = air.difference();
+      const balance = max(0, gain * difference - spring);
+      // Power-side friction: the pull stays until the balance has fallen by twice the friction.
+      frictionHold = max(balance, min(frictionHold, balance + backFriction * difference));
+      if (force > stays) pulled = true;
+      const target = pulled ? max(frictionHold, stays) : frictionHold;
+      const backLag =
+        difference > assistOn ? max(condition.releaseLag, condition.assistReleaseLag) : condition.releaseLag;
+      force += ((target - force) * dt) / (target < force ? max(backLag, rodLag) : rodLag);
+      air.move(dt, controls, (fullTravel * force) / full);
+      switchOn = stopLamp(switchOn, input, condition.switchShift);
+    },
+    read(out) {
+      out[0] = input;
+      out[1] = force;
+      out[2] = air.supplyVacuum();
+      out[3] = air.controlVacuum();
+      out[4] = switchOn;
+    },
+    // A rod that has pulled once is one that holds what friction and a weak spring leave.
+    snapshot: () => [...air.snapshot(), input, force, frictionHold, switchOn + (pulled ? 2 : 0)],
+    restore(state) {
+      if (state.length !== stateSize) throw new Error(`plant state has ${state.length} numbers, needs ${stateSize}`);
+      air.restore(state.slice(0, airStateSize));
+      let flags = 0;
+      [input, force, frictionHold, flags] = state.slice(airStateSize);
+      pulled = flags >= 2;
+      switchOn = flags % 2;
+    },
+  };
+}
