@@ -1,33 +1,7 @@
-import { families } from '..';
-import { contextAt } from '../../formats/site-file';
-import { checkSpec } from '../../formats/unit-sheet';
-import { evaluateUnit, type StepEvidence } from '../../judging/evaluate-unit';
-import { simulateStep } from '../../rig/run-step';
-import type { ActiveFault } from '../family';
+import { faultBench, itShowsAsTold, measuredValue, type Signature } from '../../../../tests/support/fault-bench';
+import { inLineSlave } from '.';
 
-const [family] = families;
-const checked = checkSpec(family, 'study', family.example.spec, 'study');
-if (!checked.ok) throw new Error('the example sheet is not valid');
-const context = contextAt(checked.value, { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600 }, '2026-11-23');
-
-function evaluateWith(faults: readonly ActiveFault[]) {
-  const evidence = family.steps.flatMap((step): StepEvidence[] =>
-    step.kind === 'measured'
-      ? [
-          {
-            kind: 'traces',
-            step: step.id,
-            traces: [simulateStep(family, step, context, { faults, benchSeed: 5, runSeed: 5 })],
-          },
-        ]
-      : [],
-  );
-  const evaluation = evaluateUnit(family, family.plans[0].steps, evidence, { context, policy: 'guarded' });
-  return Object.fromEntries(evaluation.steps.map((step) => [step.step, step]));
-}
-
-/** Steps that must fail for a fault, and steps that must not. */
-const signatures: readonly { id: string; severity: number; fails: readonly string[]; holds: readonly string[] }[] = [
+const signatures: readonly Signature[] = [
   {
     id: 'power-diaphragm-leak',
     severity: 0.6,
@@ -76,37 +50,18 @@ const signatures: readonly { id: string; severity: number; fails: readonly strin
 ];
 
 describe('faults of a remote vacuum unit show as the trade knows them', () => {
-  it('a sound unit passes every measured step', () => {
-    const steps = evaluateWith([]);
-    for (const step of family.steps)
-      if (step.kind === 'measured')
-        expect({ step: step.id, verdict: steps[step.id].verdict }).toEqual({ step: step.id, verdict: 'pass' });
-  });
+  itShowsAsTold(inLineSlave, signatures);
 
-  it('covers every fault of the family', () => {
-    expect(signatures.map((each) => each.id).sort()).toEqual(family.faults.map((fault) => fault.id).sort());
-  });
-
-  it.each(signatures)('$id', ({ id, severity, fails, holds }) => {
-    const steps = evaluateWith([{ id, severity }]);
-    for (const step of fails) expect({ step, verdict: steps[step].verdict }).toEqual({ step, verdict: 'fail' });
-    for (const step of holds) expect({ step, verdict: steps[step].verdict }).toEqual({ step, verdict: 'pass' });
-  });
+  const evaluateWith = faultBench(inLineSlave);
 
   it('a leaking control piston seal or rod seal lets the input fall in a hold', () => {
-    for (const id of ['control-piston-seal-leak', 'rod-seal-leak']) {
-      const found = evaluateWith([{ id, severity: 0.6 }])['pressure-hold'].characteristics.find(
-        (c) => c.id === 'input-creep',
-      );
-      expect(found?.kind === 'measured' && found.estimate.value).toBeLessThan(-500);
-    }
+    for (const id of ['control-piston-seal-leak', 'rod-seal-leak'])
+      expect(measuredValue(evaluateWith([{ id, severity: 0.6 }])['pressure-hold'], 'input-creep')).toBeLessThan(-500);
   });
 
   it('a collapsed hose sags the supply at the unit', () => {
-    const sag = (faults: readonly ActiveFault[]) => {
-      const found = evaluateWith(faults)['boost-curve'].characteristics.find((each) => each.id === 'supply-sag');
-      return found?.kind === 'measured' ? found.estimate.value : Number.NaN;
-    };
+    const sag = (faults: Parameters<typeof evaluateWith>[0]) =>
+      measuredValue(evaluateWith(faults)['boost-curve'], 'supply-sag');
     expect(sag([{ id: 'supply-hose-collapsed', severity: 1 }])).toBeGreaterThan(10 * Math.max(30, sag([])));
   });
 });
