@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { families } from '.';
+import { families, layoutsOf } from '.';
 import { contextAt } from '../formats/site-file';
 import { checkSpec } from '../formats/unit-sheet';
 import { expandedUncertainty } from '../instruments/uncertainty';
@@ -27,47 +27,53 @@ const column = (length: number) =>
       .map((step) => Float64Array.from({ length }, (_, i) => step * Math.floor(i / 10))),
   );
 
-const traces = fc.integer({ min: 0, max: 400 }).chain((length) =>
-  fc
-    .record({
-      rate: fc.constantFrom(1, 20, 200),
-      repeat: fc.boolean(),
-      input_pressure: column(length),
-      output_pressure: column(length),
-      supply_vacuum: column(length),
-      control_vacuum: column(length),
-      stop_switch: column(length),
-    })
-    .map(({ rate, repeat, ...columns }) =>
-      makeTrace(
-        Float64Array.from({ length }, (_, i) => (repeat ? Math.floor(i / 2) : i) / rate),
-        columns,
+/** Traces in which every one of the channels is hostile, at any rate, with or without repeated time stamps. */
+const tracesOf = (channels: readonly string[]) =>
+  fc.integer({ min: 0, max: 400 }).chain((length) =>
+    fc
+      .record({
+        rate: fc.constantFrom(1, 20, 200),
+        repeat: fc.boolean(),
+        columns: fc.record(Object.fromEntries(channels.map((channel) => [channel, column(length)]))),
+      })
+      .map(({ rate, repeat, columns }) =>
+        makeTrace(
+          Float64Array.from({ length }, (_, i) => (repeat ? Math.floor(i / 2) : i) / rate),
+          columns,
+        ),
       ),
-    ),
-);
+  );
 
-describe.each(families.map((family) => [family.id, family] as const))('hostile traces for %s', (_id, family) => {
+const everyPlan = families
+  .flatMap((family) => layoutsOf(family))
+  .flatMap((family) =>
+    family.plans.map((plan) => [`${family.id} (${family.curve.output}), ${plan.id}`, family, plan] as const),
+  );
+
+describe.each(everyPlan)('hostile traces for %s', (_title, family, plan) => {
   const checked = checkSpec(family, 'study', family.example.spec, 'study');
   if (!checked.ok) throw new Error('the example sheet is not valid');
-  const context = contextAt(checked.value, { altitudeM: 1420, benchVolumeCm3: 600 }, '2026-11-23');
-  const steps = family.steps.filter((step): step is MeasuredStep<unknown> => step.kind === 'measured');
+  const context = contextAt(checked.value, { altitudeM: 1420, benchVolumeCm3: 600 }, '2026-11-23', plan.id);
+  const steps = family.steps.filter(
+    (step): step is MeasuredStep<unknown> => step.kind === 'measured' && plan.steps.includes(step.id),
+  );
 
   it.each(steps.map((step) => [step.id, step] as const))(
     '%s never throws and never gives a number that is none',
     (_step, step) => {
       fc.assert(
-        fc.property(traces, (trace) => {
+        fc.property(tracesOf([...step.needs, ...step.uses]), (trace) => {
           const analysis = step.analyse(trace, context);
           expect(analysis.characteristics.map((each) => each.id).sort()).toEqual([...step.characteristics].sort());
           for (const found of analysis.characteristics) {
             const estimate = found.kind === 'measured' ? found.estimate : found.kind === 'beyond' ? found.bound : null;
             if (estimate === null) continue;
-            expect(Number.isFinite(estimate.value)).toBe(true);
-            expect(Number.isFinite(expandedUncertainty(estimate))).toBe(true);
+            expect([found.id, Number.isFinite(estimate.value)]).toEqual([found.id, true]);
+            expect([found.id, Number.isFinite(expandedUncertainty(estimate))]).toEqual([found.id, true]);
           }
           judgeStep(analysis.characteristics, step.limits(analysis, context), 'guarded');
         }),
-        { numRuns: 60, verbose: false },
+        { numRuns: 60, verbose: false, endOnFailure: true },
       );
     },
   );

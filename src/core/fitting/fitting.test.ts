@@ -48,6 +48,22 @@ describe('straight line', () => {
     expect(fitLine(x, drifting).autocorrelation).toBeGreaterThan(0.7);
   });
 
+  it('known noise of x does not flatten the slope', () => {
+    const random = randomSource(77);
+    const truth = 2.5;
+    const noiseX = 20;
+    const length = 4000;
+    const at = Float64Array.from({ length }, (_, i) => (200 * i) / length);
+    const x = at.map((value) => value + noiseX * random.normal());
+    const y = at.map((value) => truth * value + 3 * random.normal());
+    const known = fitLine(x, y, { noiseX });
+    const left = fitLine(x, y);
+    // Scatter of x by its range is 200²/12; what noise adds to it flattens the slope by a tenth.
+    expect(left.slope / truth).toBeLessThan(0.92);
+    expect(Math.abs(known.slope / truth - 1)).toBeLessThan(0.02);
+    expect(known.meanX).toBe(left.meanX);
+  });
+
   it('says why it cannot be fitted', () => {
     expect(fitLine([1, 2], [1, 2]).termination).toBe('too-few-points');
     expect(fitLine([2, 2, 2, 2], [1, 2, 3, 4]).termination).toBe('singular');

@@ -62,7 +62,8 @@ export function findPull(trace: Trace, column: Float64Array): Pull | PullProblem
   for (let i = top; i < restAfter; i++) if (smooth[i] >= peak - plateauBand) plateauTo = i;
 
   let restFrom = rest;
-  while (restFrom > 0 && smooth[restFrom - 1] < low + restBand) restFrom--;
+  // Wider on the way back, so that noise on the slope at the band's edge does not end the rest at once.
+  while (restFrom > 0 && smooth[restFrom - 1] < low + restBand + 6 * smoothNoise) restFrom--;
   // The first of the pull still lies in the rest's band: a zero read from it would be high.
   const level = meanOf(smooth, restFrom, restFrom + max(1, (rest - restFrom) >> 1)).mean;
   const leaves = level + max(0.001 * (peak - low), 4 * smoothNoise);

@@ -1,4 +1,4 @@
-const { floor, max, sqrt } = Math;
+const { floor, max, min, sqrt } = Math;
 const { isNaN } = Number;
 
 /**
@@ -58,7 +58,8 @@ export function meanOf(
   let count = 0;
   let mean = 0;
   let squares = 0;
-  for (let i = from; i < to; i++) {
+  const end = min(to, column.length);
+  for (let i = max(0, from); i < end; i++) {
     const value = column[i];
     if (isNaN(value)) continue;
     count++;
@@ -82,7 +83,10 @@ export function indexAtTime(trace: Trace, time: number): number {
   return low;
 }
 
-/** Typical sample interval, s: the median of up to a thousand intervals spread over the trace. */
+/**
+ * Typical sample interval, s: the median of up to a thousand intervals spread over the trace; where samples share time
+ * stamps, the mean. NaN where the clock does not move at all.
+ */
 export function sampleInterval(trace: Trace): number {
   const { time } = trace;
   if (time.length < 2) return Number.NaN;
@@ -90,5 +94,7 @@ export function sampleInterval(trace: Trace): number {
   const intervals: number[] = [];
   for (let i = 0; i + 1 < time.length; i += stride) intervals.push(time[i + 1] - time[i]);
   intervals.sort((a, b) => a - b);
-  return intervals[intervals.length >> 1];
+  if (intervals[intervals.length >> 2] > 0) return intervals[intervals.length >> 1];
+  const covered = time[time.length - 1] - time[0];
+  return covered > 0 ? covered / (time.length - 1) : Number.NaN;
 }

@@ -24,6 +24,46 @@ describe('traces', () => {
     expect([...joined.columns.a]).toEqual([1, 2, Number.NaN, Number.NaN]);
   });
 
+  it('a mean beyond the ends is a mean of what there is', () => {
+    const column = Float64Array.of(1, 2, 3);
+    expect(meanOf(column, -Infinity, Infinity)).toEqual(meanOf(column));
+    expect(meanOf(column, 5, 9).count).toBe(0);
+  });
+
+  it('knows its sample interval where stamps are shared, and none where the clock stands still', () => {
+    const paired = Float64Array.from({ length: 41 }, (_, i) => Math.floor(i / 2) * 0.01);
+    expect(sampleInterval(makeTrace(paired, {}))).toBeCloseTo(0.005, 12);
+    expect(sampleInterval(makeTrace(new Float64Array(20).fill(3), {}))).toBeNaN();
+    expect(sampleInterval(makeTrace(Float64Array.of(1), {}))).toBeNaN();
+  });
+
+  it('the zero of a pull is read from the rest alone, however fast the pull begins', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: -40e3, max: 40e3, noNaN: true }),
+        fc.double({ min: 50e3, max: 4e6, noNaN: true }),
+        fc.integer({ min: 1, max: 1e6 }),
+        (offset, speed, seed) => {
+          const random = randomSource(seed);
+          const rate = 200;
+          const top = 2.4e6;
+          const seconds = 2 + (2 * top) / speed + 2;
+          const time = Float64Array.from({ length: Math.round(seconds * rate) }, (_, i) => i / rate);
+          const column = time.map((t) => {
+            const up = (t - 2) * speed;
+            const truth = Math.max(0, Math.min(up, top, (seconds - 1 - t) * speed));
+            return offset + truth + 8e3 * random.normal();
+          });
+          const pull = findPull(makeTrace(time, { input_pressure: column }), column);
+          if (!isPull(pull)) throw new Error('there is a pull');
+          // Two seconds of noise of 8 kPa at 200 Hz are worth 0.4 kPa; four of those.
+          expect(Math.abs((pull.zero ?? Number.NaN) - offset)).toBeLessThan(1.7e3);
+        },
+      ),
+      { numRuns: 80 },
+    );
+  });
+
   it('means leave missing samples out', () => {
     expect(meanOf(Float64Array.of(1, Number.NaN, 3))).toEqual({ mean: 2, deviation: Math.SQRT2, count: 2 });
     expect([...movingMean(Float64Array.of(Number.NaN, 2, 4), 1)]).toEqual([2, 3, 3]);

@@ -16,8 +16,9 @@ export function curveAxes(
   return { input: axisOf(curve.input, units), output: axisOf(curve.output, units) };
 }
 
-/** A point of the curve in words. */
+/** A point of the curve in words; of one where the output leaves nothing, its input says it all. */
 export function curvePointText({ input, output }: ReturnType<typeof curveAxes>, x: number, y: number): string {
+  if (y === 0) return `${figure(x, input.unit)} ${input.unit.symbol}`;
   return input.unit.symbol === output.unit.symbol
     ? `${figure(x, input.unit)} in, ${figure(y, output.unit)} out`
     : `${figure(x, input.unit)} ${input.unit.symbol}, ${figure(y, output.unit)} ${output.unit.symbol}`;

@@ -91,8 +91,8 @@ const required = true;
 
 /** How a form offers the two layouts. */
 export const layoutChoices = [
-  { value: 'in-line-slave', title: 'Slave piston in the brake line' },
-  { value: 'servo-cylinder', title: 'Servo cylinder that pulls a lever' },
+  { value: 'in-line-slave', title: 'Slave piston in the line' },
+  { value: 'servo-cylinder', title: 'Servo cylinder and lever' },
 ] as const;
 
 const remote = sheetFields<RemoteSpec & { layout: string }>();

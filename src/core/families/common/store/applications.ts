@@ -12,7 +12,9 @@ import { accumulatorOf, type StoreCircuit, type StoreUnit } from './store-unit';
 export const strokeSpacing = 10;
 const takenOver = 0.5;
 const mostStrokes = 60;
-const modelStep = 0.05;
+/** A stroke moves fluid; between strokes there is only heat, which is advanced exactly, and a slow leak. s */
+const strokeStep = 0.05;
+const restStep = 0.5;
 
 export interface StrokesFrom {
   /** Gauge pressure at which the store has settled before the first stroke, Pa. */
@@ -36,24 +38,18 @@ export function predictApplications(
   const state = settledAccumulator(spec, from.pressure + ambient, from);
   const strokes: { before: number; after: number; useful: boolean }[] = [];
   const leak = store.internalLeak / store.cutOut;
-  const pass = (seconds: number, taken: number) => {
-    for (let t = 0; t < seconds - 1e-9; t += modelStep)
-      advanceAccumulator(
-        spec,
-        state,
-        modelStep,
-        -(taken * modelStep) / seconds - leak * (state.pressure - ambient) * modelStep,
-        from,
-      );
+  const pass = (seconds: number, taken: number, step: number) => {
+    for (let t = 0; t < seconds - 1e-9; t += step)
+      advanceAccumulator(spec, state, step, -(taken * step) / seconds - leak * (state.pressure - ambient) * step, from);
   };
   while (strokes.length < mostStrokes) {
     const before = state.pressure - ambient;
-    pass(takenOver, store.fluidPerApplication);
+    pass(takenOver, store.fluidPerApplication, strokeStep);
     const after = state.pressure - ambient;
     const useful = after >= store.leastUseful;
     strokes.push({ before, after, useful });
     if (!useful) break;
-    pass(from.spacing - takenOver, 0);
+    pass(from.spacing - takenOver, 0, restStep);
   }
   return strokes;
 }
