@@ -34,7 +34,7 @@ export const motorPumpSchema = z
   .superRefine((spec, context) => {
     const refuse = (field: string, message: string) => context.addIssue({ code: 'custom', path: [field], message });
     storeContradictions(spec, refuse);
-    if (spec.hysteresisN > spec.cutInForceN)
+    if (spec.hysteresisN >= spec.cutInForceN)
       refuse('hysteresisN', 'must be below cutInForceN, else the unit would not let go');
     const assist = spec.efficiency * spec.cutInKpa * 1e-3 * spec.boostPistonAreaMm2 - spec.returnSpringForceN;
     if (spec.jumpInForceN >= assist) refuse('jumpInForceN', 'is more than the boost piston can give at cut-in');

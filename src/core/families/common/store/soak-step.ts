@@ -15,6 +15,20 @@ import type { StoreCircuit } from './store-unit';
 /** Samples of a watch that lasts hours, Hz. */
 const sampleOfHours = 0.2;
 
+/** A figure of a clock: hours from the start of a soak. */
+function hours(id: string, title: string, optional: boolean): TypedField {
+  return {
+    id,
+    title,
+    hint: '',
+    as: 'long-time',
+    channel: null,
+    expected: null,
+    plausible: [600, 60 * 86_400],
+    optional,
+  };
+}
+
 /** Soak over hours, with the levelling open or shut off; watched by the stand-in for `seconds`. */
 export function soakStep<Unit>(kit: StoreKit<Unit>, id: 'soak' | 'soak-isolated', seconds: number) {
   const { circuits, pressures, bandsOf } = kit;
@@ -127,17 +141,6 @@ export function soakStep<Unit>(kit: StoreKit<Unit>, id: 'soak' | 'soak-isolated'
       return makeTrace(Float64Array.from(time), columns);
     }
   }
-
-  const hours = (id: string, title: string, optional: boolean): TypedField => ({
-    id,
-    title,
-    hint: '',
-    as: 'long-time',
-    channel: null,
-    expected: null,
-    plausible: [600, 60 * 86_400],
-    optional,
-  });
 
   function halfLifeLimit(circuit: StoreCircuit<Unit>, context: StepContext<Unit>): Limit {
     const { value, source } = limitFrom(
