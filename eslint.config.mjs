@@ -13,6 +13,8 @@ const config = [
   ...next,
   ...ts,
   prettier,
+  // What stands after a return is never made, however it looks.
+  { rules: { 'no-unreachable': 'error' } },
   layer(
     ['src/core/**'],
     [

@@ -24,10 +24,9 @@ test.describe('the command line', () => {
     expect(JSON.parse(hp('families').out)[0].id).toBe('vacuum-remote');
     expect(JSON.parse(hp('schema', 'pedal-valve').out).properties.spec.type).toBe('object');
     const layouts = JSON.parse(hp('schema', 'vacuum-remote').out).properties.spec.oneOf;
-    expect(layouts.map((each: { properties: object }) => Object.keys(each.properties).includes('slaveBoreMm'))).toEqual([
-      true,
-      false,
-    ]);
+    expect(layouts.map((each: { properties: object }) => Object.keys(each.properties).includes('slaveBoreMm'))).toEqual(
+      [true, false],
+    );
     const predicted = JSON.parse(hp('predict', '--unit', at('unit.json'), '--vacuum', '18 inHg').out);
     expect(predicted.supplyVacuumKpa).toBeCloseTo(60.955, 3);
   });
