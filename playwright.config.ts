@@ -7,7 +7,12 @@ export default defineConfig({
   testDir: 'tests/e2e',
   timeout: 180_000,
   expect: { timeout: 15_000 },
-  workers: 1,
+  // The screens share one shop and go one after the other; the command line needs no shop and goes beside them.
+  workers: 2,
+  projects: [
+    { name: 'screens', testIgnore: 'hp.spec.ts', workers: 1 },
+    { name: 'files', testMatch: 'hp.spec.ts', workers: 1 },
+  ],
   retries: 0,
   reporter: [['list']],
   use: {

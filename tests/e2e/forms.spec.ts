@@ -42,6 +42,41 @@ test('a sheet is made from measured diameters, its curve drawn as they are typed
   await expect(page.getByRole('heading', { name: 'Measured off the spare' })).toBeVisible();
 });
 
+test('a servo cylinder is a layout of its own: other fields, another curve, other steps', async ({ page }) => {
+  await page.goto('/sheets/new');
+  await page.getByLabel('Name').fill('Servo off the grader');
+  await expect(page.getByLabel('Slave bore')).toBeVisible();
+  await page.getByLabel('Layout').focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('option', { name: 'Servo cylinder and lever' }).waitFor();
+  await page.keyboard.press('End');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Slave bore')).toHaveCount(0);
+  const typed: readonly [string, string][] = [
+    ['Power piston diameter', '203'],
+    ['Control area ratio', '0,036'],
+    ['Control valve opens at', '420'],
+    ['Rated vacuum', '60'],
+    ['Reference input', '1800'],
+    ['Reservoir volume', '9000'],
+  ];
+  for (const [label, value] of typed) await page.getByLabel(label).fill(value);
+  await page.getByLabel('Return spring force').fill('4900');
+  await expect(page.getByText('could not even move against this spring')).toBeVisible();
+  await page.getByLabel('Return spring force').fill('210');
+  await expect(page.getByRole('img', { name: /Expected boost curve. Cut-in: .* MPa. Run-out: .* N/ })).toBeVisible();
+  await expectAccessible(page, 'sheet form of a servo cylinder');
+  await page.reload();
+  await expect(page.getByLabel('Reservoir volume')).toHaveValue('9000');
+  await page.getByRole('button', { name: 'Save and book in' }).click();
+  await page.getByLabel('Serial').fill('TK-S11-090');
+  await page.getByLabel('Came off').fill('Grader 1');
+  await page.getByRole('button', { name: 'Book in' }).click();
+  await expect(page.getByRole('heading', { name: 'Servo off the grader' })).toBeVisible();
+  await expect(page.getByText('Vacuum gauge agreement')).toBeVisible();
+  await expect(page.getByText('Gauge agreement', { exact: true })).toHaveCount(0);
+});
+
 test('a release is refused while a step stands in the way, also when the server is asked directly', async ({
   page,
 }) => {

@@ -2,6 +2,8 @@ import { ThemeProvider } from '@mui/material/styles';
 import { render } from '@testing-library/react';
 import type { ReactElement } from 'react';
 import { findFamily } from '@/core/families';
+import type { AnyFamily } from '@/core/families/family';
+import type { PlanId } from '@/core/families/step-context';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepVerdict } from '@/core/judging/verdict';
 import type { JobView } from '@/server/jobs/job-view';
@@ -54,6 +56,16 @@ const failing: Partial<StepEvaluation> = {
 
 /** A job of a remote unit as the server would show it, every caution read. */
 export function jobView(over: Partial<JobView> = {}, verdicts: Readonly<Record<string, StepVerdict>> = {}): JobView {
+  return jobViewOf(family, family.plans[0].id, over, verdicts);
+}
+
+/** The same of any family's example on one of its plans. */
+export function jobViewOf(
+  family: AnyFamily,
+  plan: PlanId,
+  over: Partial<JobView> = {},
+  verdicts: Readonly<Record<string, StepVerdict>> = {},
+): JobView {
   return {
     job: {
       id: 'j1',
@@ -65,7 +77,7 @@ export function jobView(over: Partial<JobView> = {}, verdicts: Readonly<Record<s
       bookedAt: '2026-11-23T08:00:00Z',
       bookedBy: 'Ilse Varga',
       promisedAt: null,
-      plan: 'bench',
+      plan,
       sheet: { family: family.id, name: family.example.name, spec: family.example.spec },
       standIn: { seed: 1, pairError: 0, faults: [] },
     },

@@ -1,0 +1,72 @@
+import '@testing-library/jest-dom';
+import { fireEvent, screen, within } from '@testing-library/react';
+import { families, layoutsOf } from '@/core/families';
+import { jobViewOf, show } from '../../../tests/support/screens';
+import { JobPage } from '../job/job-page';
+import { LookBench } from './look-bench';
+import { MeasuredBench } from './measured-bench';
+import { TypedBench } from './typed-bench';
+
+jest.mock('next/navigation', () => ({
+  useRouter: () => ({ push: jest.fn(), refresh: jest.fn() }),
+  usePathname: () => '/',
+}));
+jest.mock('../charts/chart', () => ({ Chart: ({ text }: { text: string }) => <div role="img" aria-label={text} /> }));
+
+const everyPlan = families
+  .flatMap((family) => layoutsOf(family))
+  .flatMap((family) =>
+    family.plans.map((plan) => [`${family.id} (${family.curve.output}), ${plan.id}`, family, plan] as const),
+  );
+
+const at = { site: { altitudeM: 1420, benchVolumeCm3: 600 }, date: '2026-11-23T08:00:00Z', air: 'Air 85.4 kPa' };
+
+beforeEach(() => window.localStorage.clear());
+
+describe.each(everyPlan)('benches of %s', (_title, family, plan) => {
+  const view = jobViewOf(family, plan.id);
+  const steps = family.steps.filter((step) => plan.steps.includes(step.id));
+  const looks = steps.filter((step) => step.kind === 'look');
+  const measuredSteps = steps.filter((step) => step.kind === 'measured');
+  const judged = steps.filter((step) => step.kind !== 'look');
+
+  it('the run sheet lists every step', () => {
+    show(<JobPage view={view} />);
+    for (const step of steps) expect(screen.getAllByText(step.title).length).toBeGreaterThan(0);
+  });
+
+  it('every look step has its points on the sketch and in the list', () => {
+    for (const step of looks) {
+      const { container, unmount } = show(<LookBench view={view} step={step.id} air={at.air} appearance={{}} />);
+      expect(within(container).getByRole('heading', { name: new RegExp(step.title) })).toBeInTheDocument();
+      if (step.kind === 'look')
+        for (const point of step.points) expect(within(container).getAllByText(point.title).length).toBeGreaterThan(0);
+      unmount();
+    }
+  });
+
+  it.each(measuredSteps.map((step) => [step.id, step] as const))(
+    '%s waits at the live bench, its picture drawn',
+    (_id, step) => {
+      show(<MeasuredBench view={view} step={step.id} {...at} />);
+      expect(screen.getAllByRole('heading', { name: new RegExp(step.title) }).length).toBeGreaterThan(0);
+      expect(screen.getByRole('button', { name: /Start recording/ })).toBeInTheDocument();
+      expect(screen.getAllByRole('img').length).toBeGreaterThan(0);
+      expect(document.body.textContent).not.toMatch(/NaN|undefined|Infinity/);
+    },
+  );
+
+  it.each(judged.map((step) => [step.id, step] as const))(
+    '%s is typed at the dials, and nonsense is questioned',
+    (_id, step) => {
+      show(<TypedBench view={view} step={step.id} policy="guarded" {...at} />);
+      const inputs = screen.getAllByRole('textbox');
+      expect(inputs.length).toBeGreaterThan(0);
+      fireEvent.change(inputs[0], { target: { value: 'about right' } });
+      fireEvent.blur(inputs[0]);
+      expect(document.body.textContent).toMatch(/about right/);
+      fireEvent.change(inputs[0], { target: { value: '1' } });
+      expect(document.body.textContent).not.toMatch(/NaN|undefined|Infinity/);
+    },
+  );
+});
