@@ -194,7 +194,11 @@ function CheckForm({ serial }: { readonly serial: string }) {
       onSubmit={async (event) => {
         const kept = await form.submit(
           event,
-          { serial, reading: withUnitOf(reading, symbol), temperatureC: Number(temperature || Number.NaN) },
+          {
+            serial,
+            reading: withUnitOf(reading, symbol),
+            temperatureC: Number(temperature.replace(',', '.') || Number.NaN),
+          },
           'Kept.',
         );
         if (kept) setReading('');
