@@ -25,8 +25,14 @@ export async function findMapping(fingerprint: string): Promise<readonly MappedC
 }
 
 /** Remembers how a log with these headers is understood. */
-export async function rememberMapping(fingerprint: string, mapping: readonly MappedColumn[], at: string): Promise<void> {
-  await (await database())('column_mappings')
+export async function rememberMapping(
+  fingerprint: string,
+  mapping: readonly MappedColumn[],
+  at: string,
+): Promise<void> {
+  await (
+    await database()
+  )('column_mappings')
     .insert({ fingerprint, mapping: JSON.stringify(mapping), used_at: at })
     .onConflict('fingerprint')
     .merge();

@@ -103,5 +103,10 @@ export async function listCautions(jobId: string): Promise<AcknowledgedCaution[]
 
 /** Records who acknowledged a caution and when; the first acknowledgement stands. */
 export async function acknowledgeCaution(jobId: string, caution: string, person: string, at: string): Promise<void> {
-  await (await database())('cautions').insert({ job_id: jobId, caution, person, at }).onConflict(['job_id', 'caution']).ignore();
+  await (
+    await database()
+  )('cautions')
+    .insert({ job_id: jobId, caution, person, at })
+    .onConflict(['job_id', 'caution'])
+    .ignore();
 }

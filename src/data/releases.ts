@@ -28,7 +28,9 @@ function fromRow(row: unknown): StoredRelease {
 
 export async function insertRelease(release: Omit<StoredRelease, 'id'>): Promise<string> {
   const id = randomUUID();
-  await (await database())('releases').insert({
+  await (
+    await database()
+  )('releases').insert({
     id,
     job_id: release.jobId,
     kind: release.kind,

@@ -10,7 +10,9 @@ export const runStates = ['recording', 'complete', 'kept', 'discarded'] as const
 export type RunState = (typeof runStates)[number];
 
 /** What a run was recorded with. */
-const contextSchema = z.object({ site: siteSchema, source: z.enum(['stand-in rig', 'looked at', 'dial readings', 'log file']),
+const contextSchema = z.object({
+  site: siteSchema,
+  source: z.enum(['stand-in rig', 'looked at', 'dial readings', 'log file']),
   /** Name of the log file, and the rows of it that were left out. */
   file: z.object({ name: z.string(), leftOut: z.array(z.string()) }).optional(),
   /** Set where dial readings or a log came from the stand-in after all: a paper must say so. */
@@ -96,7 +98,9 @@ export interface NewRun {
 
 export async function insertRun(run: NewRun): Promise<string> {
   const id = randomUUID();
-  await (await database())('runs').insert({
+  await (
+    await database()
+  )('runs').insert({
     id,
     job_id: run.jobId,
     step: run.step,
@@ -118,7 +122,9 @@ export async function findRun(id: string): Promise<Run | undefined> {
 
 /** Runs of a job, oldest first, without those thrown away. */
 export async function listRuns(jobId: string): Promise<Run[]> {
-  const rows: unknown[] = await (await database())('runs')
+  const rows: unknown[] = await (
+    await database()
+  )('runs')
     .where({ job_id: jobId })
     .whereNot({ state: 'discarded' })
     .orderBy(['started_at', 'id']);
@@ -126,7 +132,9 @@ export async function listRuns(jobId: string): Promise<Run[]> {
 }
 
 export async function setRunState(id: string, state: RunState, endedAt?: string): Promise<void> {
-  await (await database())('runs')
+  await (
+    await database()
+  )('runs')
     .where({ id })
     .update(endedAt === undefined ? { state } : { state, ended_at: endedAt });
 }
@@ -145,7 +153,9 @@ export async function appendChunk(id: string, sequence: number, chunk: Trace, pr
       samples: chunk.time.length,
       columns: encodeChunk(chunk),
     });
-    await trx('runs').where({ id }).update({ progress: JSON.stringify(progress) });
+    await trx('runs')
+      .where({ id })
+      .update({ progress: JSON.stringify(progress) });
   });
 }
 

@@ -46,7 +46,9 @@ export async function listInstruments(): Promise<NonNullable<Site['instruments']
 /** Stores the instrument of a channel, in place of the one before. */
 export async function storeInstrument(instrument: NonNullable<Site['instruments']>[number]): Promise<void> {
   const checked = siteInstrumentSchema.parse(instrument);
-  await (await database())('instruments')
+  await (
+    await database()
+  )('instruments')
     .insert({ id: checked.channel, set_name: 'Bench', instrument: JSON.stringify(checked) })
     .onConflict('id')
     .merge();

@@ -10,7 +10,10 @@ describe('trace chunks', () => {
         const chunk = makeTrace(time, { input_pressure: Float64Array.from(values), stop_switch: time.map(() => 1) });
         const back = decodeChunk(encodeChunk(chunk));
         expect(back.time).toEqual(chunk.time);
-        for (const [i, value] of values.entries()) expect(Object.is(back.columns.input_pressure[i], value) || back.columns.input_pressure[i] === value).toBe(true);
+        for (const [i, value] of values.entries())
+          expect(Object.is(back.columns.input_pressure[i], value) || back.columns.input_pressure[i] === value).toBe(
+            true,
+          );
       }),
     );
   });

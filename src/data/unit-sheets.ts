@@ -35,7 +35,9 @@ export async function findSheet(id: string): Promise<StoredSheet | undefined> {
 /** Stores a checked sheet; returns its id. */
 export async function insertSheet(sheet: Omit<StoredSheet, 'id'>, id: string = randomUUID()): Promise<string> {
   const { family, name, spec } = sheet;
-  await (await database())('unit_sheets').insert({
+  await (
+    await database()
+  )('unit_sheets').insert({
     id,
     family,
     name,

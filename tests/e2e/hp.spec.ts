@@ -51,6 +51,36 @@ test.describe('the command line', () => {
       expect(found?.characteristics[id].value).toBeGreaterThan(1000);
     });
 
+  test('a servo cylinder: example of its layout, prediction in newtons, and a fault found in its log', () => {
+    writeFileSync(at('servo.json'), hp('example', 'vacuum-remote', '--layout', 'servo-cylinder').out);
+    const predicted = JSON.parse(hp('predict', '--unit', at('servo.json')).out) as {
+      apply: { inputKpa: number; rodForceN: number }[];
+      limits: { characteristic: string; unit: string }[];
+    };
+    expect(predicted.apply.at(-1)?.rodForceN).toBeGreaterThan(1000);
+    expect(predicted.limits.find((limit) => limit.characteristic === 'servo-force')?.unit).toBe('N');
+    const log = at('servo.csv');
+    hp(
+      'simulate',
+      '--unit',
+      at('servo.json'),
+      '--step',
+      'boost-curve',
+      '--fault',
+      'power-piston-friction',
+      '--out',
+      log,
+    );
+    const evaluation = JSON.parse(hp('evaluate', '--unit', at('servo.json'), `boost-curve=${log}`).out) as {
+      steps: { step: string; verdict: string; characteristics: Record<string, { value: number }> }[];
+    };
+    const found = evaluation.steps.find((each) => each.step === 'boost-curve');
+    expect(found?.verdict).toBe('fail');
+    expect(Object.keys(found?.characteristics ?? {})).toEqual(
+      expect.arrayContaining(['servo-force', 'boost-slope', 'run-out-output', 'residual-output']),
+    );
+  });
+
   test('runs with the gauges swapped are never averaged with unswapped ones', () => {
     const log = readFileSync(at('log.csv'), 'utf8');
     writeFileSync(at('swapped.csv'), `# gauges: swapped\n${log}`);
@@ -128,6 +158,16 @@ test.describe('the command line', () => {
         hp('simulate', '--unit', at('unit.json'), '--step', 'boost-curve', '--fault', 'gremlins', '--out', at('x.csv')),
       '"gremlins"',
     ],
+    [
+      'a vacuum for a unit that is fed by pressure',
+      () => {
+        writeFileSync(at('valve.json'), hp('example', 'pedal-valve').out);
+        return hp('predict', '--unit', at('valve.json'), '--vacuum', '60kPa');
+      },
+      '--vacuum',
+    ],
+    ['a vacuum that no pump reaches', () => hp('predict', '--unit', at('unit.json'), '--vacuum', '120kPa'), '--vacuum'],
+    ['a layout that is none', () => hp('example', 'vacuum-remote', '--layout', 'sideways'), 'servo-cylinder'],
     ['a missing file', () => hp('predict', '--unit', at('nowhere.json')), 'nowhere.json'],
     ['a missing option', () => hp('predict'), '--unit'],
   ];

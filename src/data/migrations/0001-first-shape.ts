@@ -76,7 +76,17 @@ export const firstShape = {
     });
   },
   async down(knex: Knex): Promise<void> {
-    for (const table of ['releases', 'cautions', 'trace_chunks', 'runs', 'jobs', 'unit_sheets', 'instruments', 'people', 'settings'])
+    for (const table of [
+      'releases',
+      'cautions',
+      'trace_chunks',
+      'runs',
+      'jobs',
+      'unit_sheets',
+      'instruments',
+      'people',
+      'settings',
+    ])
       await knex.schema.dropTable(table);
   },
 };
