@@ -1,4 +1,5 @@
-import type { ActiveFault, FaultDescription } from '../family';
+import { withFaults, type ModelFault } from '../common/model-fault';
+import type { ActiveFault } from '../family';
 
 /** Parameters of the system that faults change. */
 export interface HydraulicBoostCondition {
@@ -38,9 +39,7 @@ function sound(): HydraulicBoostCondition {
   };
 }
 
-interface HydraulicBoostFault extends FaultDescription {
-  readonly apply: (condition: HydraulicBoostCondition, severity: number) => void;
-}
+type HydraulicBoostFault = ModelFault<HydraulicBoostCondition>;
 
 /** Every fault of the family as a change of the model. */
 export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
@@ -152,11 +151,5 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
 
 /** Condition of a system with the given faults; throws on an id that the family does not list. */
 export function hydraulicBoostWith(faults: readonly ActiveFault[]): HydraulicBoostCondition {
-  const condition = sound();
-  for (const { id, severity } of faults) {
-    const fault = hydraulicBoostFaults.find((each) => each.id === id);
-    if (!fault) throw new Error(`hydraulic-boost has no fault "${id}"`);
-    fault.apply(condition, Math.min(1, Math.max(0, severity)));
-  }
-  return condition;
+  return withFaults(sound(), hydraulicBoostFaults, faults, undefined);
 }

@@ -1,3 +1,4 @@
+import { servoFromSpec } from '../common/servo-from-spec';
 import { advanceAccumulator, settledAccumulator, type GasAccumulatorSpec } from '../common/store/gas-accumulator';
 import { masterPressure, servoForce, type ServoUnit } from '../common/servo-law';
 import type { HydraulicBoostSpec } from './sheet';
@@ -31,8 +32,6 @@ export interface HydraulicBoostUnit extends ServoUnit {
   };
 }
 
-const circle = (diameterMm: number) => (Math.PI / 4) * (diameterMm * 1e-3) ** 2;
-
 /** SI form of a validated sheet. */
 export function prepareHydraulicBoost(spec: HydraulicBoostSpec): HydraulicBoostUnit {
   return {
@@ -42,13 +41,7 @@ export function prepareHydraulicBoost(spec: HydraulicBoostSpec): HydraulicBoostU
     boostArea: spec.boostPistonAreaMm2 * 1e-6,
     springForce: spec.returnSpringForceN,
     efficiency: spec.efficiency,
-    servoRatio: spec.servoRatio,
-    cutInForce: spec.cutInForceN,
-    jumpInForce: spec.jumpInForceN,
-    hysteresis: spec.hysteresisN,
-    masterArea: circle(spec.masterBoreMm),
-    masterEfficiency: spec.masterEfficiency,
-    masterSpring: spec.masterSpringForceN,
+    ...servoFromSpec(spec),
     pedalRatio: spec.pedalRatio,
     pedalTravel: spec.pedalTravelMm * 1e-3,
     reserveForce: spec.reserveForceN,

@@ -1,3 +1,4 @@
+import { analyseSteadyReading } from '../common/steady-reading';
 import { differenceComponents, differenceResolution, random, readingComponents } from '../../instruments/uncertainty';
 import { movingMean } from '../../traces/smoothing';
 import { columnOf, indexAtTime, meanOf, sampleInterval } from '../../traces/trace';
@@ -129,23 +130,8 @@ export const returnPressure: Measured = {
   picture: { kind: 'over-time', channels: ['return_pressure'] },
   startsFrom: 'charged',
   guide: () => [wait({ code: 'rest', seconds: 2 }, off, 2), wait({ code: 'start-engine', seconds: 8 }, engineOn, 8)],
-  analyse: (trace, context): StepAnalysis => {
-    const column = columnOf(trace, 'return_pressure');
-    if (!column) return nothingMeasured(['return-pressure'], { code: 'channel-missing', channel: 'return_pressure' });
-    const from = indexAtTime(trace, trace.time[trace.time.length - 1] - 4);
-    const { mean, deviation, count } = meanOf(column, from);
-    const instrument = context.instruments.get('return_pressure');
-    return {
-      characteristics: [
-        measured('return-pressure', mean, [
-          random('noise', deviation / Math.sqrt(count)),
-          ...(instrument ? readingComponents(instrument, mean, context.date) : []),
-        ]),
-      ],
-      events: [],
-      notes: [],
-    };
-  },
+  analyse: (trace, context) =>
+    analyseSteadyReading(trace, context, { id: 'return-pressure', channel: 'return_pressure', seconds: 4 }),
   limits: (_analysis, { unit, workshopLimits }) => [
     atMost(
       'return-pressure',

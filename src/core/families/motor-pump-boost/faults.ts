@@ -1,6 +1,7 @@
 import { applyCircuitFault } from '../common/store/circuit-faults';
 import { soundCircuit, type CircuitCondition } from '../common/store/charging-circuit';
-import type { ActiveFault, FaultDescription } from '../family';
+import { withFaults, type ModelFault } from '../common/model-fault';
+import type { ActiveFault } from '../family';
 import type { MotorPumpUnit } from './geometry';
 
 /** Parameters of a motor-pump unit that faults change. */
@@ -18,9 +19,7 @@ export function soundMotorPump(): MotorPumpCondition {
   return { ...soundCircuit(), current: 1, resistance: soundResistance };
 }
 
-interface MotorPumpFault extends FaultDescription {
-  readonly apply: (condition: MotorPumpCondition, severity: number, unit: MotorPumpUnit) => void;
-}
+type MotorPumpFault = ModelFault<MotorPumpCondition, MotorPumpUnit>;
 
 const perMinute = 1e-6 / 60;
 
@@ -130,11 +129,5 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
 
 /** Condition of a unit with the given faults; throws on an id that the family does not list. */
 export function motorPumpWith(faults: readonly ActiveFault[], unit: MotorPumpUnit): MotorPumpCondition {
-  const condition = soundMotorPump();
-  for (const { id, severity } of faults) {
-    const fault = motorPumpFaults.find((each) => each.id === id);
-    if (!fault) throw new Error(`motor-pump-boost has no fault "${id}"`);
-    fault.apply(condition, Math.min(1, Math.max(0, severity)), unit);
-  }
-  return condition;
+  return withFaults(soundMotorPump(), motorPumpFaults, faults, unit);
 }

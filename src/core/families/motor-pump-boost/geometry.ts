@@ -1,3 +1,4 @@
+import { servoFromSpec } from '../common/servo-from-spec';
 import { servoForce, masterPressure, kneeForce, type Branch, type ServoUnit } from '../common/servo-law';
 import { storeFromSpec } from '../common/store/store-fields';
 import type { StoreUnit } from '../common/store/store-unit';
@@ -20,8 +21,6 @@ export interface MotorPumpUnit extends ServoUnit {
   readonly ratedCurrent: number;
 }
 
-const circle = (diameterMm: number) => (Math.PI / 4) * (diameterMm * 1e-3) ** 2;
-
 /** SI form of a validated sheet. */
 export function prepareMotorPump(spec: MotorPumpSpec): MotorPumpUnit {
   return {
@@ -30,13 +29,7 @@ export function prepareMotorPump(spec: MotorPumpSpec): MotorPumpUnit {
     boostArea: spec.boostPistonAreaMm2 * 1e-6,
     springForce: spec.returnSpringForceN,
     efficiency: spec.efficiency,
-    servoRatio: spec.servoRatio,
-    cutInForce: spec.cutInForceN,
-    jumpInForce: spec.jumpInForceN,
-    hysteresis: spec.hysteresisN,
-    masterArea: circle(spec.masterBoreMm),
-    masterEfficiency: spec.masterEfficiency,
-    masterSpring: spec.masterSpringForceN,
+    ...servoFromSpec(spec),
     pedalRatio: spec.pedalRatio,
     strokeForce: spec.reserveForceN * spec.pedalRatio,
     ratedVoltage: spec.ratedVoltageV,

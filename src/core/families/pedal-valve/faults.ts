@@ -1,6 +1,7 @@
 import { applyCircuitFault } from '../common/store/circuit-faults';
 import { soundCircuit, type CircuitCondition } from '../common/store/charging-circuit';
-import type { ActiveFault, FaultDescription } from '../family';
+import { withFaults, type ModelFault } from '../common/model-fault';
+import type { ActiveFault } from '../family';
 import type { PedalValveUnit } from './geometry';
 
 /** Parameters of a pedal valve that faults change. */
@@ -43,9 +44,7 @@ function soundPedalValve(): PedalValveCondition {
   };
 }
 
-interface PedalValveFault extends FaultDescription {
-  readonly apply: (condition: PedalValveCondition, severity: number, unit: PedalValveUnit) => void;
-}
+type PedalValveFault = ModelFault<PedalValveCondition, PedalValveUnit>;
 
 /** Every fault of the family as a change of the model. */
 export const pedalValveFaults: readonly PedalValveFault[] = [
@@ -153,11 +152,5 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
 
 /** Condition of a valve with the given faults; throws on an id that the family does not list. */
 export function pedalValveWith(faults: readonly ActiveFault[], unit: PedalValveUnit): PedalValveCondition {
-  const condition = soundPedalValve();
-  for (const { id, severity } of faults) {
-    const fault = pedalValveFaults.find((each) => each.id === id);
-    if (!fault) throw new Error(`pedal-valve has no fault "${id}"`);
-    fault.apply(condition, Math.min(1, Math.max(0, severity)), unit);
-  }
-  return condition;
+  return withFaults(soundPedalValve(), pedalValveFaults, faults, unit);
 }

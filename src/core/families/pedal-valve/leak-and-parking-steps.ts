@@ -1,3 +1,4 @@
+import { analyseSteadyReading } from '../common/steady-reading';
 import { random, readingComponents } from '../../instruments/uncertainty';
 import { columnOf, meanOf, sampleInterval } from '../../traces/trace';
 import { measured, nothingMeasured } from '../common/analysis-result';
@@ -26,22 +27,8 @@ export const neutralLeak: Measured = {
   picture: { kind: 'over-time', channels: ['flow'] },
   startsFrom: 'charged',
   guide: () => [wait({ code: 'rest', seconds: 12 }, live, 12)],
-  analyse: (trace, context): StepAnalysis => {
-    const flow = columnOf(trace, 'flow');
-    if (!flow) return nothingMeasured(['neutral-leak-flow'], { code: 'channel-missing', channel: 'flow' });
-    const { mean, deviation, count } = meanOf(flow);
-    const instrument = context.instruments.get('flow');
-    return {
-      characteristics: [
-        measured('neutral-leak-flow', mean, [
-          random('noise', deviation / Math.sqrt(count)),
-          ...(instrument ? readingComponents(instrument, mean, context.date) : []),
-        ]),
-      ],
-      events: [],
-      notes: [],
-    };
-  },
+  analyse: (trace, context) =>
+    analyseSteadyReading(trace, context, { id: 'neutral-leak-flow', channel: 'flow', seconds: Infinity }),
   limits: (_analysis, { unit, workshopLimits }) => [
     atMost(
       'neutral-leak-flow',

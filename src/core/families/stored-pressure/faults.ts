@@ -1,6 +1,7 @@
 import { soundCircuit, type CircuitCondition } from '../common/store/charging-circuit';
 import { applyCircuitFault } from '../common/store/circuit-faults';
-import type { ActiveFault, FaultDescription } from '../family';
+import { withFaults, type ModelFault } from '../common/model-fault';
+import type { ActiveFault } from '../family';
 import type { StoredPressureUnit } from './geometry';
 
 /** Parameters of a central system that faults change. */
@@ -37,9 +38,7 @@ function sound(): StoredPressureCondition {
   };
 }
 
-interface StoredPressureFault extends FaultDescription {
-  readonly apply: (condition: StoredPressureCondition, severity: number, unit: StoredPressureUnit) => void;
-}
+type StoredPressureFault = ModelFault<StoredPressureCondition, StoredPressureUnit>;
 
 /** A sphere for another purpose holds about this share of the gas pressure. */
 const otherPurpose = 0.4;
@@ -173,11 +172,5 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
 
 /** Condition of a system with the given faults; throws on an id that the family does not list. */
 export function storedPressureWith(faults: readonly ActiveFault[], unit: StoredPressureUnit): StoredPressureCondition {
-  const condition = sound();
-  for (const { id, severity } of faults) {
-    const fault = storedPressureFaults.find((each) => each.id === id);
-    if (!fault) throw new Error(`stored-pressure has no fault "${id}"`);
-    fault.apply(condition, Math.min(1, Math.max(0, severity)), unit);
-  }
-  return condition;
+  return withFaults(sound(), storedPressureFaults, faults, unit);
 }

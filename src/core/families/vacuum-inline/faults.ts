@@ -1,4 +1,5 @@
-import type { ActiveFault, FaultDescription } from '../family';
+import { withFaults, type ModelFault } from '../common/model-fault';
+import type { ActiveFault } from '../family';
 
 /** Parameters of the model that faults change; everything is what a sound unit on a sound vehicle has at the start. */
 export interface InlineCondition {
@@ -48,10 +49,7 @@ export function soundInline(): InlineCondition {
   };
 }
 
-interface InlineFault extends FaultDescription {
-  /** Changes the model; severity 0 … 1. */
-  readonly apply: (condition: InlineCondition, severity: number) => void;
-}
+type InlineFault = ModelFault<InlineCondition>;
 
 const mm2 = 1e-6;
 /** A fault that the unit itself does not feel: it sits behind the master cylinder. */
@@ -193,11 +191,5 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
 
 /** Condition of a unit with the given faults; throws on an id that the family does not list. */
 export function inlineConditionWith(faults: readonly ActiveFault[]): InlineCondition {
-  const condition = soundInline();
-  for (const { id, severity } of faults) {
-    const fault = vacuumInlineFaults.find((each) => each.id === id);
-    if (!fault) throw new Error(`vacuum-inline has no fault "${id}"`);
-    fault.apply(condition, Math.min(1, Math.max(0, severity)));
-  }
-  return condition;
+  return withFaults(soundInline(), vacuumInlineFaults, faults, undefined);
 }

@@ -1,3 +1,4 @@
+import { circleArea, servoFromSpec } from '../common/servo-from-spec';
 import type { VacuumInlineSpec } from './sheet';
 
 /** A pedal-operated vacuum unit with its master cylinder, in SI. Forces are at the push rod. */
@@ -39,31 +40,23 @@ export interface VacuumInlineUnit {
   readonly appliedVolume: number;
 }
 
-const circle = (diameterMm: number) => (Math.PI / 4) * (diameterMm * 1e-3) ** 2;
-
 /** SI form of a validated sheet. */
 export function prepareVacuumInline(spec: VacuumInlineSpec): VacuumInlineUnit {
-  const area = spec.diaphragms * (circle(spec.diaphragmDiameterMm) - circle(spec.hubDiameterMm));
+  const area = spec.diaphragms * (circleArea(spec.diaphragmDiameterMm) - circleArea(spec.hubDiameterMm));
   const frontVolume = spec.frontVolumeCm3 * 1e-6;
   const rearVolume = spec.rearVolumeCm3 * 1e-6;
   const appliedTravel = (spec.appliedTravelMm ?? spec.strokeMm) * 1e-3;
   return {
     spec,
     area,
-    servoRatio: spec.servoRatio,
-    cutInForce: spec.cutInForceN,
-    jumpInForce: spec.jumpInForceN,
     springForce: spec.returnSpringForceN,
     efficiency: spec.efficiency,
-    hysteresis: spec.hysteresisN,
     ratedVacuum: spec.ratedVacuumKpa * 1e3,
     frontVolume,
     rearVolume,
     stroke: spec.strokeMm * 1e-3,
     appliedTravel,
-    masterArea: circle(spec.masterBoreMm),
-    masterEfficiency: spec.masterEfficiency,
-    masterSpring: spec.masterSpringForceN,
+    ...servoFromSpec(spec),
     pedalRatio: spec.pedalRatio,
     leverage: spec.pedalRatio * spec.linkageEfficiency,
     reserveForce: spec.reserveForceN,

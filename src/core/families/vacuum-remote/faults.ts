@@ -1,4 +1,4 @@
-import type { ActiveFault, FaultDescription } from '../family';
+import type { ModelFault } from '../common/model-fault';
 
 /** Parameters of the plant that faults change; everything is what a sound unit has at the start. */
 export interface PlantCondition {
@@ -64,10 +64,7 @@ export function soundCondition(): PlantCondition {
   };
 }
 
-export interface VacuumRemoteFault extends FaultDescription {
-  /** Changes the plant; severity 0 … 1. */
-  readonly apply: (condition: PlantCondition, severity: number) => void;
-}
+export type VacuumRemoteFault = ModelFault<PlantCondition>;
 
 export const mm2 = 1e-6;
 
@@ -199,14 +196,3 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     apply: (c, s) => void (c.switchShift = 500e3 + 1500e3 * s),
   },
 ];
-
-/** Condition of a unit with faults of its layout's list; throws on an id that the list does not have. */
-export function conditionWith(list: readonly VacuumRemoteFault[], faults: readonly ActiveFault[]): PlantCondition {
-  const condition = soundCondition();
-  for (const { id, severity } of faults) {
-    const fault = list.find((each) => each.id === id);
-    if (!fault) throw new Error(`vacuum-remote has no fault "${id}"`);
-    fault.apply(condition, Math.min(1, Math.max(0, severity)));
-  }
-  return condition;
-}

@@ -1,4 +1,5 @@
-import { circle, prepareRemote, type RemoteUnit } from './remote-unit';
+import { circleArea } from '../common/servo-from-spec';
+import { prepareRemote, type RemoteUnit } from './remote-unit';
 import type { InLineSpec } from './sheet';
 
 /** A remote vacuum unit in the brake line in SI, with the three numbers of its assisted line. */
@@ -21,8 +22,8 @@ export interface InLineUnit extends RemoteUnit {
 /** SI form of a validated sheet. */
 export function prepareInLine(spec: InLineSpec): InLineUnit {
   const remote = prepareRemote(spec);
-  const slaveArea = circle(spec.slaveBoreMm);
-  const rodArea = circle(spec.pushRodDiameterMm);
+  const slaveArea = circleArea(spec.slaveBoreMm);
+  const rodArea = circleArea(spec.pushRodDiameterMm);
   return {
     ...remote,
     slaveArea,

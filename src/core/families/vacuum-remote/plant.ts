@@ -1,7 +1,8 @@
 import type { BenchControls } from '../guide-phase';
 import type { Plant, PlantConditions } from '../../rig/plant';
 import { airSide, airStateSize } from './air-side';
-import { conditionWith, vacuumRemoteFaults } from './faults';
+import { withFaults } from '../common/model-fault';
+import { soundCondition, vacuumRemoteFaults } from './faults';
 import type { InLineUnit } from './geometry';
 import { stopLamp } from './stop-lamp';
 
@@ -23,7 +24,7 @@ const stateSize = airStateSize + 5;
  * Channels: input and output pressure (Pa gauge), supply and control vacuum (Pa), stop switch (0/1).
  */
 export function vacuumRemotePlant(unit: InLineUnit, conditions: PlantConditions): Plant {
-  const condition = conditionWith(vacuumRemoteFaults, conditions.faults);
+  const condition = withFaults(soundCondition(), vacuumRemoteFaults, conditions.faults, undefined);
   const air = airSide(unit, conditions, condition, {
     shell: unit.shellVolume,
     applied: unit.appliedVolume,

@@ -1,3 +1,4 @@
+import { circleArea } from '../common/servo-from-spec';
 import type { RemoteSpec } from './sheet';
 
 /** What both layouts of a remote vacuum unit are, SI: a power piston under vacuum, and the valve that feeds it air. */
@@ -23,15 +24,13 @@ export interface RemoteUnit {
   readonly appliedVolume: number | null;
 }
 
-export const circle = (diameterMm: number) => (Math.PI / 4) * (diameterMm * 1e-3) ** 2;
-
 export const cubicMetres = (cm3: number | undefined) => (cm3 === undefined ? null : cm3 * 1e-6);
 
 /** SI form of what both layouts' sheets say. */
 export function prepareRemote<Spec extends RemoteSpec>(spec: Spec): Omit<RemoteUnit, 'spec'> & { readonly spec: Spec } {
   return {
     spec,
-    powerArea: circle(spec.powerPistonDiameterMm) * spec.powerPistons,
+    powerArea: circleArea(spec.powerPistonDiameterMm) * spec.powerPistons,
     valveOpening: spec.cutInPressureKpa * 1e3,
     controlRatio: spec.controlAreaRatio,
     springForce: spec.returnSpringForceN,

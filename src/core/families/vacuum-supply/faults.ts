@@ -1,4 +1,5 @@
-import type { ActiveFault, FaultDescription } from '../family';
+import { withFaults, type ModelFault } from '../common/model-fault';
+import type { ActiveFault } from '../family';
 
 /** Parameters of the source that faults change. */
 export interface SupplyCondition {
@@ -29,9 +30,7 @@ export function soundSupply(): SupplyCondition {
   };
 }
 
-interface SupplyFault extends FaultDescription {
-  readonly apply: (condition: SupplyCondition, severity: number) => void;
-}
+type SupplyFault = ModelFault<SupplyCondition>;
 
 const mm2 = 1e-6;
 
@@ -100,11 +99,5 @@ export const vacuumSupplyFaults: readonly SupplyFault[] = [
 
 /** Condition of a source with the given faults; throws on an id that the family does not list. */
 export function supplyConditionWith(faults: readonly ActiveFault[]): SupplyCondition {
-  const condition = soundSupply();
-  for (const { id, severity } of faults) {
-    const fault = vacuumSupplyFaults.find((each) => each.id === id);
-    if (!fault) throw new Error(`vacuum-supply has no fault "${id}"`);
-    fault.apply(condition, Math.min(1, Math.max(0, severity)));
-  }
-  return condition;
+  return withFaults(soundSupply(), vacuumSupplyFaults, faults, undefined);
 }

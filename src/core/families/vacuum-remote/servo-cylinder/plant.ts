@@ -1,6 +1,7 @@
 import type { Plant, PlantConditions } from '../../../rig/plant';
 import { airSide, airStateSize } from '../air-side';
-import { conditionWith } from '../faults';
+import { withFaults } from '../../common/model-fault';
+import { soundCondition } from '../faults';
 import { assistOn, leverLag } from '../plant';
 import { stopLamp } from '../stop-lamp';
 import { servoCylinderFaults } from './faults';
@@ -24,7 +25,7 @@ const stateSize = airStateSize + 4;
  * Channels: input pressure (Pa gauge), rod force (N), supply and control vacuum (Pa), stop switch (0/1).
  */
 export function servoCylinderPlant(unit: ServoUnit, conditions: PlantConditions): Plant {
-  const condition = conditionWith(servoCylinderFaults, conditions.faults);
+  const condition = withFaults(soundCondition(), servoCylinderFaults, conditions.faults, undefined);
   const air = airSide(unit, conditions, condition, {
     ...unit.cylinder,
     reservoir: unit.reservoir,
