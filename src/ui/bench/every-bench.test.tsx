@@ -21,6 +21,10 @@ const everyPlan = families
 
 const at = { site: { altitudeM: 1420, benchVolumeCm3: 600 }, date: '2026-11-23T08:00:00Z', air: 'Air 85.4 kPa' };
 
+// Asking by role is slow in jsdom, and there are many benches; journeys in a real browser ask by role.
+const headings = (container: HTMLElement) =>
+  [...container.querySelectorAll('h1, h2')].map((each) => each.textContent).join('; ');
+
 beforeEach(() => window.localStorage.clear());
 
 describe.each(everyPlan)('benches of %s', (_title, family, plan) => {
@@ -38,7 +42,7 @@ describe.each(everyPlan)('benches of %s', (_title, family, plan) => {
   it('every look step has its points on the sketch and in the list', () => {
     for (const step of looks) {
       const { container, unmount } = show(<LookBench view={view} step={step.id} air={at.air} appearance={{}} />);
-      expect(within(container).getByRole('heading', { name: new RegExp(step.title) })).toBeInTheDocument();
+      expect(headings(container)).toContain(step.title);
       if (step.kind === 'look')
         for (const point of step.points) expect(within(container).getAllByText(point.title).length).toBeGreaterThan(0);
       unmount();
@@ -48,10 +52,10 @@ describe.each(everyPlan)('benches of %s', (_title, family, plan) => {
   it.each(measuredSteps.map((step) => [step.id, step] as const))(
     '%s waits at the live bench, its picture drawn',
     (_id, step) => {
-      show(<MeasuredBench view={view} step={step.id} {...at} />);
-      expect(screen.getAllByRole('heading', { name: new RegExp(step.title) }).length).toBeGreaterThan(0);
-      expect(screen.getByRole('button', { name: /Start recording/ })).toBeInTheDocument();
-      expect(screen.getAllByRole('img').length).toBeGreaterThan(0);
+      const { container } = show(<MeasuredBench view={view} step={step.id} {...at} />);
+      expect(headings(container)).toContain(step.title);
+      expect(screen.getByText(/Start recording/)).toBeInTheDocument();
+      expect(container.querySelector('[role=img]')).not.toBeNull();
       expect(document.body.textContent).not.toMatch(/NaN|undefined|Infinity/);
     },
   );
@@ -59,8 +63,8 @@ describe.each(everyPlan)('benches of %s', (_title, family, plan) => {
   it.each(judged.map((step) => [step.id, step] as const))(
     '%s is typed at the dials, and nonsense is questioned',
     (_id, step) => {
-      show(<TypedBench view={view} step={step.id} policy="guarded" {...at} />);
-      const inputs = screen.getAllByRole('textbox');
+      const { container } = show(<TypedBench view={view} step={step.id} policy="guarded" {...at} />);
+      const inputs = container.querySelectorAll('main input, input');
       expect(inputs.length).toBeGreaterThan(0);
       fireEvent.change(inputs[0], { target: { value: 'about right' } });
       fireEvent.blur(inputs[0]);
