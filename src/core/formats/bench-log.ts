@@ -5,8 +5,6 @@ import { applyMapping, type LogNeeds, type MappedColumn } from './column-mapping
 import { readRawLog } from './raw-log';
 import { readFailed, readOk, type Read, type ReadProblem } from './read-problem';
 
-const { isNaN } = Number;
-
 /** A bench log as read: the trace in SI, its metadata, and what was odd but usable. */
 export interface BenchLog {
   readonly trace: Trace;
@@ -74,18 +72,24 @@ export function readBenchLog(text: string, file: string, needs: LogNeeds): Read<
   return readOk({ trace, metadata: raw.value.metadata, repeatedTimes });
 }
 
+/** Figures without trailing noughts. */
+const plainly = Number;
+
 /** Writes a trace as a bench log in the channels' file units; a missing sample is an empty cell. */
 export function writeBenchLog(trace: Trace, metadata: Readonly<Record<string, string>>): string {
   const ids = Object.keys(trace.columns);
   const units = ids.map((id) => unitOf(findChannel(id)?.fileUnit ?? '1'));
   const lines = Object.entries(metadata).map(([key, value]) => `# ${key}: ${value.replace(/[\r\n]+/g, ' ')}`);
   lines.push(['time [s]', ...ids.map((id, c) => `${id} [${units[c].symbol}]`)].join(','));
+  const columns = ids.map((id) => trace.columns[id]);
   for (let i = 0; i < trace.time.length; i++) {
-    const cells = ids.map((id, c) => {
-      const value = trace.columns[id][i];
-      return isNaN(value) ? '' : String(Number(fromSi(value, units[c]).toPrecision(10)));
-    });
-    lines.push([String(Number(trace.time[i].toFixed(6))), ...cells].join(','));
+    let line = `${plainly(trace.time[i].toFixed(6))}`;
+    for (let c = 0; c < columns.length; c++) {
+      const value = columns[c][i];
+      // A missing sample is the one number that is not itself.
+      line += value === value ? `,${plainly(fromSi(value, units[c]).toPrecision(10))}` : ',';
+    }
+    lines.push(line);
   }
   return `${lines.join('\n')}\n`;
 }

@@ -2,6 +2,8 @@ import { storeFromSpec } from '../common/store/store-fields';
 import type { StoreUnit } from '../common/store/store-unit';
 import type { StoredPressureSpec } from './sheet';
 
+const { max, min } = Math;
+
 /** A central system of two circuits in SI; pressures gauge, forces at the pedal. */
 export interface StoredPressureUnit {
   readonly spec: StoredPressureSpec;
@@ -40,7 +42,7 @@ export function prepareStoredPressure(spec: StoredPressureSpec): StoredPressureU
 
 /** Brake pressure (Pa gauge) of a sound metering valve at a pedal force (N). */
 export function brakePressure(unit: StoredPressureUnit, force: number): number {
-  return Math.max(0, Math.min(unit.meteringSlope * (force - unit.cutInForce), unit.regulatedMaximum));
+  return max(0, min(unit.meteringSlope * (force - unit.cutInForce), unit.regulatedMaximum));
 }
 
 /** Force at which the metering valves give all they can, N. */
