@@ -73,7 +73,7 @@ test('a servo cylinder is a layout of its own: other fields, another curve, othe
   await page.getByLabel('Came off').fill('Grader 1');
   await page.getByRole('button', { name: 'Book in' }).click();
   await expect(page.getByRole('heading', { name: 'Servo off the grader' })).toBeVisible();
-  await expect(page.getByText('Vacuum gauge agreement')).toBeVisible();
+  await expect(page.getByText('Vacuum gauge agreement', { exact: true })).toBeVisible();
   await expect(page.getByText('Gauge agreement', { exact: true })).toHaveCount(0);
 });
 

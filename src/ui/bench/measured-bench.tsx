@@ -2,7 +2,7 @@
 import Button from '@mui/material/Button';
 import { useColorScheme } from '@mui/material/styles';
 import { useRouter } from 'next/navigation';
-import { useMemo, type ReactNode } from 'react';
+import { useMemo, useRef, type ReactNode } from 'react';
 import type { MeasuredStep } from '@/core/families/step-definition';
 import type { Site } from '@/core/formats/site-file';
 import { guideSeconds } from '@/core/rig/guide';
@@ -21,6 +21,7 @@ import { BenchHead } from './bench-head';
 import { benchPicture } from './bench-picture';
 import { CautionList } from './caution-list';
 import { Lever } from './lever';
+import { PrimaryButton } from './primary-button';
 import { Reading } from './reading';
 import { RigTime } from './rig-time';
 import { barEnd, extremes, readingsNow } from './readings';
@@ -156,6 +157,7 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
   // A run that is there is finished and judged whatever its own charging has locked.
   const shutNow = idle && !elsewhere ? locked : null;
   const { primary, others } = actionsNow();
+  const focusedRef = useRef(false);
   useKeyActions({
     primary: primary?.run ?? null,
     secondary: recording && usesLever ? () => byItselfTo(!byItself) : null,
@@ -243,7 +245,10 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
       )}
       <footer className={styles.foot}>
         {primary && (
-          <Button
+          <PrimaryButton
+            // Another action is another button: a press begun on one must never land on the next.
+            key={primary.title}
+            focusedRef={focusedRef}
             className={styles.primary}
             variant="contained"
             color="primary"
@@ -251,7 +256,7 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
             disabled={run.busy}
           >
             {primary.title} <Key>{primary.key}</Key>
-          </Button>
+          </PrimaryButton>
         )}
         {others.map((action) => (
           <Button key={action.key} onClick={action.run} disabled={run.busy}>
