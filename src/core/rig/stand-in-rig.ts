@@ -1,4 +1,4 @@
-import type { ActiveFault, Stand } from '../families/family';
+import type { ActiveFault, AnyFamily } from '../families/family';
 import type { BenchControls } from '../families/guide-phase';
 import { findChannel } from '../quantities/channels';
 import type { Instrument } from '../instruments/instrument';
@@ -35,9 +35,8 @@ export const ordinaryNoise: BenchNoise = {
 };
 
 export interface StandInRigOptions {
-  // The rig passes the unit through to the stand it belongs to.
-  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- existential type, as in the registry
-  readonly stand: Stand<any>;
+  /** The rig passes the unit through to the stand it belongs to. */
+  readonly stand: AnyFamily['plans'][number]['stand'];
   /** What `family.prepare` made of the sheet. */
   readonly unit: unknown;
   /** Pa absolute; K; Pa vacuum; m3. */
