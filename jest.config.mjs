@@ -7,6 +7,14 @@ const core = {
   testEnvironment: 'node',
   setupFiles: ['<rootDir>/jest.setup-properties.ts'],
   testMatch: ['<rootDir>/src/**/*.test.ts'],
+  testPathIgnorePatterns: ['/node_modules/', '\\.study\\.test\\.ts$'],
+};
+
+// Thousands of simulated runs, in processes of their own.
+const studies = {
+  displayName: 'studies',
+  testEnvironment: 'node',
+  testMatch: ['<rootDir>/src/**/*.study.test.ts'],
 };
 
 const ui = {
@@ -18,7 +26,7 @@ const ui = {
 
 const config = async () => {
   const projects = [];
-  for (const project of [core, ui]) {
+  for (const project of [core, studies, ui]) {
     const made = await withNext(project)();
     // These ship ES modules only, at least for some of their entry points: transform them with the rest.
     projects.push({
@@ -26,7 +34,6 @@ const config = async () => {
       transformIgnorePatterns: ['/node_modules/(?!(pure-rand|echarts|zrender|react-hotkeys-hook)/)'],
     });
   }
-  // Two cores: the studies wait for processes of their own, and something else can run meanwhile.
   return { projects, maxWorkers: 2 };
 };
 

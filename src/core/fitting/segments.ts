@@ -71,38 +71,96 @@ interface Linear {
   readonly rss: number;
 }
 
-/** Weighted least squares of y on [1, x, (x − break)⁺ …] with the joints held. */
-function solveWithBreaks(data: Binned, breaks: readonly number[]): Linear | null {
+/** Samples in rising x with the weighted moments of every sample and all after it: w, w·x, w·x², w·y, w·x·y. */
+interface Summed extends Binned {
+  readonly moments: Readonly<Record<'w' | 'wx' | 'wxx' | 'wy' | 'wxy', Float64Array>>;
+}
+
+function summed({ x, y, weight }: Binned): Summed {
+  const column = () => new Float64Array(x.length + 1);
+  const moments = { w: column(), wx: column(), wxx: column(), wy: column(), wxy: column() };
+  const { w, wx, wxx, wy, wxy } = moments;
+  for (let i = x.length - 1; i >= 0; i--) {
+    w[i] = w[i + 1] + weight[i];
+    wx[i] = wx[i + 1] + weight[i] * x[i];
+    wxx[i] = wxx[i + 1] + weight[i] * x[i] * x[i];
+    wy[i] = wy[i + 1] + weight[i] * y[i];
+    wxy[i] = wxy[i + 1] + weight[i] * x[i] * y[i];
+  }
+  return { x, y, weight, moments };
+}
+
+/** Index of the first sample beyond `place`. */
+function firstBeyond(x: Float64Array, place: number): number {
+  let low = 0;
+  let high = x.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (x[middle] > place) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
+/**
+ * Weighted least squares of y on [1, x, (x − break)⁺ …] with the joints held. A column of the problem is x − p beyond a
+ * place p and nothing before it, so that every sum is one of the moments beyond the later of two places.
+ */
+function solveWithBreaks(data: Summed, breaks: readonly number[]): Linear | null {
   const size = 2 + breaks.length;
+  const { w, wx, wxx, wy, wxy } = data.moments;
+  const from = breaks.map((place) => firstBeyond(data.x, place));
   const normal = new Float64Array(size * size);
   const right = new Float64Array(size);
-  const row = new Float64Array(size);
-  const { x, y, weight } = data;
-  const count = x.length;
-  for (let i = 0; i < count; i++) {
-    fillRow(row, x[i], breaks);
-    for (let a = 0; a < size; a++) {
-      const weighted = weight[i] * row[a];
-      right[a] += weighted * y[i];
-      for (let b = a; b < size; b++) normal[a * size + b] += weighted * row[b];
-    }
+  const put = (a: number, b: number, value: number) => {
+    normal[a * size + b] = value;
+    normal[b * size + a] = value;
+  };
+  put(0, 0, w[0]);
+  put(0, 1, wx[0]);
+  put(1, 1, wxx[0]);
+  right[0] = wy[0];
+  right[1] = wxy[0];
+  for (let k = 0; k < breaks.length; k++) {
+    const at = from[k];
+    put(0, 2 + k, wx[at] - breaks[k] * w[at]);
+    put(1, 2 + k, wxx[at] - breaks[k] * wx[at]);
+    for (let j = 0; j <= k; j++)
+      put(2 + j, 2 + k, wxx[at] - (breaks[j] + breaks[k]) * wx[at] + breaks[j] * breaks[k] * w[at]);
+    right[2 + k] = wxy[at] - breaks[k] * wy[at];
   }
-  for (let a = 0; a < size; a++) for (let b = 0; b < a; b++) normal[a * size + b] = normal[b * size + a];
   let coefficients: number[];
   try {
     coefficients = solve(Matrix.from1DArray(size, size, normal), Matrix.columnVector(right)).to1DArray();
   } catch {
     return null;
   }
-  let rss = 0;
-  for (let i = 0; i < count; i++) {
-    fillRow(row, x[i], breaks);
-    let fitted = 0;
-    for (let a = 0; a < size; a++) fitted += coefficients[a] * row[a];
-    const miss = y[i] - fitted;
-    rss += weight[i] * miss * miss;
-  }
+  const rss = residualSum(data, coefficients, breaks, from);
   return isFinite(rss) ? { coefficients, rss } : null;
+}
+
+/** Weighted residual sum of squares, piece by piece. */
+function residualSum(
+  { x, y, weight }: Binned,
+  coefficients: readonly number[],
+  breaks: readonly number[],
+  from: readonly number[],
+): number {
+  let [intercept, slope] = coefficients;
+  let rss = 0;
+  let i = 0;
+  for (let piece = 0; piece <= breaks.length; piece++) {
+    if (piece > 0) {
+      slope += coefficients[1 + piece];
+      intercept -= coefficients[1 + piece] * breaks[piece - 1];
+    }
+    const end = piece < breaks.length ? from[piece] : x.length;
+    for (; i < end; i++) {
+      const miss = y[i] - intercept - slope * x[i];
+      rss += weight[i] * miss * miss;
+    }
+  }
+  return rss;
 }
 
 function fillRow(row: Float64Array, x: number, breaks: readonly number[]): void {
@@ -118,7 +176,7 @@ function combinations(places: readonly number[], count: number): number[][] {
 }
 
 /**
- * Fits a continuous line of `pieces` (2 or 3) straight pieces to binned samples by least squares over
+ * Fits a continuous line of `pieces` (2 or 3) straight pieces to binned samples, in rising x, by least squares over
  * coefficients and joints: a grid over the joints, then golden-section refinement of one joint after the
  * other until no joint moves by more than 1e-6 of the range. The covariance is that of the linearised
  * problem. x is scaled to [0, 1] inside for conditioning.
@@ -133,7 +191,7 @@ export function fitSegments(data: Binned, pieces: 2 | 3, sampleVariance?: number
   const low = data.x[0];
   const span = data.x[n - 1] - low;
   if (!(span > 0)) return failed(isNaN(span) ? 'non-finite' : 'singular', total);
-  const scaled: Binned = { x: data.x.map((x) => (x - low) / span), y: data.y, weight: data.weight };
+  const scaled = summed({ x: data.x.map((x) => (x - low) / span), y: data.y, weight: data.weight });
 
   const places = Array.from({ length: 19 }, (_, i) => (i + 1) / 20);
   let best: { breaks: number[]; linear: Linear } | null = null;
@@ -159,7 +217,7 @@ export function fitSegments(data: Binned, pieces: 2 | 3, sampleVariance?: number
   return unscale(scaled, best.breaks, best.linear, { low, span, total, termination, sampleVariance });
 }
 
-function refineJoint(data: Binned, breaks: number[], k: number): { breaks: number[]; linear: Linear } {
+function refineJoint(data: Summed, breaks: number[], k: number): { breaks: number[]; linear: Linear } {
   const left = (k > 0 ? breaks[k - 1] : 0) + 0.01;
   const right = (k + 1 < breaks.length ? breaks[k + 1] : 1) - 0.01;
   const reach = 0.06;

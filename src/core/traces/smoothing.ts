@@ -31,14 +31,15 @@ export function movingMean(column: Float64Array, half: number): Float64Array {
 
 /** Robust standard deviation of the sample-to-sample noise, from the median of first differences. */
 export function noiseOf(column: Float64Array): number {
-  const differences: number[] = [];
   const stride = max(1, floor(column.length / 4000));
+  const differences = new Float64Array(floor(column.length / stride) + 1);
+  let count = 0;
   for (let i = 0; i + 1 < column.length; i += stride) {
     const difference = abs(column[i + 1] - column[i]);
-    if (!isNaN(difference)) differences.push(difference);
+    if (!isNaN(difference)) differences[count++] = difference;
   }
-  if (differences.length === 0) return 0;
-  differences.sort((a, b) => a - b);
+  if (count === 0) return 0;
+  const sorted = differences.subarray(0, count).sort();
   // Median of |x| of a normal deviate is 0.6745σ; a difference of two has √2 times the deviation.
-  return differences[differences.length >> 1] / 0.6745 / Math.SQRT2;
+  return sorted[count >> 1] / 0.6745 / Math.SQRT2;
 }

@@ -91,9 +91,9 @@ export function sampleInterval(trace: Trace): number {
   const { time } = trace;
   if (time.length < 2) return Number.NaN;
   const stride = max(1, floor((time.length - 1) / 1000));
-  const intervals: number[] = [];
-  for (let i = 0; i + 1 < time.length; i += stride) intervals.push(time[i + 1] - time[i]);
-  intervals.sort((a, b) => a - b);
+  const intervals = new Float64Array(floor((time.length - 2) / stride) + 1);
+  for (let i = 0, at = 0; i + 1 < time.length; i += stride) intervals[at++] = time[i + 1] - time[i];
+  intervals.sort();
   if (intervals[intervals.length >> 2] > 0) return intervals[intervals.length >> 1];
   const covered = time[time.length - 1] - time[0];
   return covered > 0 ? covered / (time.length - 1) : Number.NaN;

@@ -46,7 +46,8 @@ export function fitBoostLines(
   unassisted: Unassisted = passesThrough,
 ): BoostLines | AnalysisProblem {
   const smooth = movingMean(input, 8);
-  const tolerance = 4 * (noiseOf(input) / sqrt(17));
+  const noise = noiseOf(input);
+  const tolerance = 4 * (noise / sqrt(17));
   let highest = -Infinity;
   const rising = smooth.map((value) => {
     highest = max(highest, value);
@@ -69,7 +70,7 @@ export function fitBoostLines(
       keep,
       unassisted,
       smooth,
-      noise: noiseOf(input),
+      noise,
     });
     if ('code' in lines) return lines;
     cutIn = lines.cutIn;

@@ -1,8 +1,5 @@
-import { execFile } from 'node:child_process';
-import { promisify } from 'node:util';
 import type { RecoveryCase } from '../../../../scripts/studies/boost-curve-recovery';
-
-const run = promisify(execFile);
+import { study as runStudy } from '../../../../tests/support/study';
 
 type Bounds = Readonly<Record<string, { readonly kind: 'relative' | 'absolute'; readonly most: number }>>;
 
@@ -53,15 +50,9 @@ const studies: readonly Study[] = [
 /** Two processes: the machine has two cores. */
 async function casesOf({ layout, firsts, each, seeds }: Study): Promise<RecoveryCase[]> {
   const parts = await Promise.all(
-    firsts.map((first) =>
-      run(
-        process.execPath,
-        ['--import', 'tsx', 'scripts/studies/boost-curve-recovery.ts', layout, ...[first, each, seeds].map(String)],
-        { maxBuffer: 1e8 },
-      ),
-    ),
+    firsts.map((first) => runStudy<RecoveryCase[]>('boost-curve-recovery', layout, first, each, seeds)),
   );
-  return parts.flatMap(({ stdout }) => JSON.parse(stdout) as RecoveryCase[]);
+  return parts.flat();
 }
 
 describe.each(studies)('boost curve against the model’s truth: $title', (study) => {

@@ -1,19 +1,6 @@
-import { execFile } from 'node:child_process';
-import { promisify } from 'node:util';
 import type { CycleCase } from '../../../../../scripts/studies/cycles';
 import type { PrechargeCase } from '../../../../../scripts/studies/precharges';
-
-const run = promisify(execFile);
-
-/** Studies run in processes of their own: the simulation is many times faster outside a test runner's sandbox. */
-async function study<T>(script: string, ...args: readonly (string | number)[]): Promise<T[]> {
-  const { stdout } = await run(
-    process.execPath,
-    ['--import', 'tsx', `scripts/studies/${script}.ts`, ...args.map(String)],
-    { maxBuffer: 1e8 },
-  );
-  return JSON.parse(stdout) as T[];
-}
+import { study } from '../../../../../tests/support/study';
 
 const charges = 300;
 const bleeds = 80;
@@ -26,10 +13,10 @@ let cycleCases: CycleCase[] = [];
 
 beforeAll(async () => {
   const [ofCharge, ofBleed, firstHalf, secondHalf] = await Promise.all([
-    study<PrechargeCase>('precharges', 'charge-from-empty', charges),
-    study<PrechargeCase>('precharges', 'bleed-down', bleeds),
-    study<CycleCase>('cycles', 0, units / 2),
-    study<CycleCase>('cycles', units / 2, units / 2),
+    study<PrechargeCase[]>('precharges', 'charge-from-empty', charges),
+    study<PrechargeCase[]>('precharges', 'bleed-down', bleeds),
+    study<CycleCase[]>('cycles', 0, units / 2),
+    study<CycleCase[]>('cycles', units / 2, units / 2),
   ]);
   prechargeCases = [...ofCharge, ...ofBleed];
   cycleCases = [...firstHalf, ...secondHalf];

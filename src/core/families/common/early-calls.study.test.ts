@@ -1,8 +1,6 @@
-import { execFile } from 'node:child_process';
-import { promisify } from 'node:util';
 import type { DecisionTally, EarlyCallTally } from '../../../../scripts/studies/early-calls';
+import { study } from '../../../../tests/support/study';
 
-const run = promisify(execFile);
 const kinds = 3;
 const holds = 2000;
 
@@ -11,21 +9,10 @@ interface Tallies {
   readonly decisions: DecisionTally;
 }
 
-async function study(kind: number): Promise<Tallies> {
-  const { stdout } = await run(process.execPath, [
-    '--import',
-    'tsx',
-    'scripts/studies/early-calls.ts',
-    String(kind),
-    String(holds),
-  ]);
-  return JSON.parse(stdout) as Tallies;
-}
-
 describe('holds watched and judged, 2,000 of each kind', () => {
   let tallies: Tallies[] = [];
   beforeAll(async () => {
-    tallies = await Promise.all(Array.from({ length: kinds }, (_, kind) => study(kind)));
+    tallies = await Promise.all(Array.from({ length: kinds }, (_, kind) => study<Tallies>('early-calls', kind, holds)));
   }, 600_000);
 
   it('prints what was found', () => {
