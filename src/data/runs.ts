@@ -170,3 +170,16 @@ export async function readTrace(id: string): Promise<{ trace: Trace; nextSequenc
     nextSequence: (chunks.at(-1)?.sequence ?? -1) + 1,
   };
 }
+
+/** How many chunks a run has, and the number that the next one would have: the same where none is missing. */
+export async function countChunks(id: string): Promise<{ readonly count: number; readonly next: number }> {
+  const row: unknown = await (
+    await database()
+  )('trace_chunks')
+    .where({ run_id: id })
+    .count('sequence as count')
+    .max('sequence as last')
+    .first();
+  const { count, last } = z.object({ count: z.number(), last: z.number().nullable() }).parse(row);
+  return { count, next: (last ?? -1) + 1 };
+}

@@ -4,7 +4,7 @@ import { database } from './database';
 
 /** What a workshop sets once: where it is, its air today, how it decides, its measurement units. */
 export const shopSettingsSchema = z.object({
-  shopName: z.string().trim().min(1).max(80),
+  shopName: z.string().trim().min(1, 'Give the workshop a name').max(80, 'A shorter name, please'),
   site: siteSchema.omit({ instruments: true }),
   policy: z.enum(['guarded', 'simple']),
 });

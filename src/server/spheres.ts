@@ -39,7 +39,10 @@ export const sphereFormSchema = z.object({
 export const sphereCheckSchema = z.object({
   serial,
   reading: z.string(),
-  temperatureC: z.number('The shell’s temperature, °C').min(-60).max(80),
+  temperatureC: z
+    .number('The shell’s temperature, °C')
+    .min(-60, 'No shell is that cold')
+    .max(80, 'No shell is that warm'),
   person: z.string().min(1),
 });
 

@@ -43,7 +43,8 @@ const listedProblems = 50;
 async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<void> {
   const family = findFamily(request.job.sheet.family);
   const checked = family && checkSpec(family, request.job.sheet.name, request.job.sheet.spec, 'sheet');
-  const step = family?.steps.find((each) => each.id === request.step);
+  // Of the sheet's own layout: its steps share names with those of others.
+  const step = checked?.ok ? checked.value.family.steps.find((each) => each.id === request.step) : undefined;
   if (!checked?.ok || step?.kind !== 'measured') throw new Error('this step takes no log');
   const text = await request.file.text();
   let told = 0;
@@ -104,10 +105,16 @@ function part(from: number): void {
   say({ kind: 'part', bytes: out.buffer, channels, next: to < trace.time.length ? to : null }, [out.buffer]);
 }
 
+/** A file that has gone, or is larger than a text can be. */
+function unreadable(file: string, error: unknown): void {
+  const detail = error instanceof Error ? error.message : String(error);
+  say({ kind: 'unusable', problems: [{ code: 'unreadable', file, detail }], count: 1 });
+}
+
 self.onmessage = ({ data }: MessageEvent<LogRequest>) => {
   switch (data.kind) {
     case 'open':
-      return void open(data);
+      return void open(data).catch((error: unknown) => unreadable(data.file.name, error));
     case 'judge':
       return judge(data);
     case 'part':

@@ -1,4 +1,4 @@
-import { findFamily } from '@/core/families';
+import { findFamily, layoutOf } from '@/core/families';
 import type { ActiveFault, AnyFamily } from '@/core/families/family';
 import type { StepAnalysis } from '@/core/families/step-analysis';
 import type { PlanId, StepContext } from '@/core/families/step-context';
@@ -17,12 +17,15 @@ import {
 import type { StepVerdict } from '@/core/judging/verdict';
 import { labelledSeed, randomSource } from '@/core/rig/random';
 import { simulateStep, type StandInSetting } from '@/core/rig/run-step';
+import type { Trace } from '@/core/traces/trace';
 
 /** A unit on the stand-in, ready to be simulated and judged step by step. */
 export interface StandInUnit<Unit> {
   readonly family: AnyFamily;
   readonly unit: Unit;
   readonly context: StepContext<Unit>;
+  /** What the instruments record of a measured step. */
+  trace(step: string, faults?: readonly ActiveFault[], setting?: Partial<StandInSetting>): Trace;
   run(step: string, faults?: readonly ActiveFault[], setting?: Partial<StandInSetting>): StepAnalysis;
   /** Runs one measured step and judges it by itself. */
   judgeStep(step: string, faults?: readonly ActiveFault[]): StepEvaluation;
@@ -36,13 +39,16 @@ export interface StandInUnit<Unit> {
 export function standInUnit<Unit>(
   familyId: string,
   plan: PlanId,
-  how: { readonly spec?: object; readonly site?: Site } = {},
+  how: { readonly spec?: object; readonly site?: Site; readonly layout?: string } = {},
 ): StandInUnit<Unit> {
-  const family = findFamily(familyId);
-  if (!family) throw new Error(`no family ${familyId}`);
-  const spec: unknown = { ...(family.example.spec as object), ...how.spec };
-  const checked = checkSpec(family, family.example.name, spec, 'test');
+  const named = findFamily(familyId);
+  if (!named) throw new Error(`no family ${familyId}`);
+  const { example } = how.layout && named.layouts ? layoutOf(named, { [named.layouts.field]: how.layout }) : named;
+  const spec: unknown = { ...(example.spec as object), ...how.spec };
+  const checked = checkSpec(named, example.name, spec, 'test');
   if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
+  // The layout that the sheet says.
+  const { family } = checked.value;
   const site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600, ...how.site };
   const context = contextAt(checked.value, site, '2026-11-24', plan);
   const measuredStep = (id: string): MeasuredStep<unknown> => {
@@ -50,12 +56,13 @@ export function standInUnit<Unit>(
     if (step?.kind !== 'measured') throw new Error(`${id} is not measured`);
     return step;
   };
-  const trace = (id: string, faults: readonly ActiveFault[], setting: Partial<StandInSetting> = {}) =>
+  const trace = (id: string, faults: readonly ActiveFault[] = [], setting: Partial<StandInSetting> = {}) =>
     simulateStep(family, measuredStep(id), context, { faults, benchSeed: 3, runSeed: 5, ...setting });
   return {
     family,
     unit: context.unit as Unit,
     context: context as StepContext<Unit>,
+    trace,
     run: (id, faults = [], setting = {}) => measuredStep(id).analyse(trace(id, faults, setting), context),
     judgeStep: (id, faults = []) => {
       const step = measuredStep(id);

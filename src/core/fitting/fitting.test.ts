@@ -122,6 +122,49 @@ describe('lines of two and three pieces', () => {
     expect((far.breaks[0] - 5e6) / 1e5).toBeCloseTo(near.breaks[0], 4);
   });
 
+  it('no other joints near those found fit better, whatever the line and its noise', () => {
+    const rssAt = (data: ReturnType<typeof binByX>, at: number) => {
+      // With its joint held, a bent line is a plain regression on x and (x − joint)⁺.
+      const columns = [data.x.map(() => 1), data.x, data.x.map((x) => Math.max(0, x - at))];
+      const dot = (p: Float64Array, q: Float64Array) =>
+        p.reduce((sum, each, i) => sum + data.weight[i] * each * q[i], 0);
+      const basis: Float64Array[] = [];
+      let left = data.y;
+      for (const column of columns) {
+        let part = column;
+        for (const each of basis) {
+          const share = dot(part, each) / dot(each, each);
+          part = part.map((value, i) => value - share * each[i]);
+        }
+        basis.push(part);
+        const share = dot(left, part) / dot(part, part);
+        left = left.map((value, i) => value - share * part[i]);
+      }
+      return dot(left, left);
+    };
+    fc.assert(
+      fc.property(
+        fc.double({ min: 2, max: 7, noNaN: true }),
+        fc.double({ min: -2, max: 2, noNaN: true }),
+        fc.double({ min: 1, max: 4, noNaN: true }),
+        fc.integer({ min: 1, max: 9999 }),
+        (joint, slope, change, seed) => {
+          const source = randomSource(seed);
+          const x = range(600, 9);
+          const y = x.map((at) => slope * at + change * Math.max(0, at - joint) + 0.05 * source.normal());
+          const data = binByX(x, y, 90);
+          const fit = fitSegments(data, 2);
+          expect(fit.termination).toBe('converged');
+          expect(Math.abs(fit.breaks[0] - joint)).toBeLessThan(0.1);
+          expect(fit.rss).toBeCloseTo(rssAt(data, fit.breaks[0]), 6);
+          for (const off of [-0.05, -0.005, 0.005, 0.05])
+            expect(fit.rss).toBeLessThanOrEqual(rssAt(data, fit.breaks[0] + off) * (1 + 1e-9));
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+
   it('says why it cannot be fitted', () => {
     expect(fitSegments(binByX([1, 2, 3], [1, 2, 3], 10), 3).termination).toBe('too-few-points');
     expect(fitSegments(binByX(new Float64Array(50).fill(1), range(50, 1), 10), 2).termination).toBe('too-few-points');

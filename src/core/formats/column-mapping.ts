@@ -95,6 +95,8 @@ export function applyMapping(
   for (const channel of needs.needs)
     if (!mapping.some((each) => each.use === 'channel' && each.channel === channel))
       return readFailed({ code: 'missing-channel', file, line: raw.headerLine, channel, step: needs.step });
+  const twice = mappedTwice(mapping);
+  if (twice !== null) return readFailed({ code: 'duplicate-channel', file, line: raw.headerLine, channel: twice });
   const problems = rowProblems(raw, mapping, needs);
   if (problems.length > 0 && !leaveOut) return readFailed(problems[0]);
   const keep = leaveOut && problems.length > 0 ? rowsWithout(raw, problems) : null;
@@ -110,8 +112,11 @@ export function applyMapping(
   };
   const columns: Record<string, Float64Array> = {};
   let time = new Float64Array();
+  // A column of the user's own may bear a channel's name: what is mapped to that channel comes after it.
   mapping.forEach((mapped, at) => {
     if (mapped.use === 'own') columns[raw.headers[at].trim()] = column(at, 1, 0);
+  });
+  mapping.forEach((mapped, at) => {
     if (mapped.use === 'time') time = column(at, unitOf(mapped.unit).factor, 0);
     if (mapped.use !== 'channel') return;
     const unit = unitOf(mapped.unit);
@@ -128,6 +133,15 @@ export function applyMapping(
   if (empty) return readFailed({ code: 'empty-channel', file, channel: empty, step: needs.step });
   const leftOut = keep ? problems.flatMap((problem) => ('line' in problem ? [`line ${problem.line}`] : [])) : [];
   return readOk({ trace, repeatedTimes, leftOut });
+}
+
+/** The first thing that two columns are said to be; null where every column is something else. */
+function mappedTwice(mapping: readonly MappedColumn[]): string | null {
+  const said = mapping.flatMap((each) => {
+    if (each.use === 'time') return ['time'];
+    return each.use === 'channel' ? [each.channel] : [];
+  });
+  return said.find((each, at) => said.indexOf(each) < at) ?? null;
 }
 
 /** Rows that have no problem, as indices. */

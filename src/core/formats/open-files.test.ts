@@ -86,6 +86,15 @@ describe('readings table', () => {
     ['step,finding,value\nleak-look,elbow,dry\n', 'line 2, finding'],
     ['step,finding,value\nleak-look,end-cap,soggy\n', 'line 2, value'],
     ['step,characteristic\nrelease,residual-output\n', 'value'],
+    ['step,characteristic,value,unit\nrelease,residual-output\n', 'line 2, value'],
+    ['step,characteristic,value,unit\nrelease,residual-output,2,furlong\n', 'line 2, unit'],
+    ['step,characteristic,value,unit\nrelease,residual-output,2,mm\n', 'line 2, unit'],
+    ['step,characteristic,value\n\nrelease,residual-output,2\n\n , ,\nrelease,residual-output,x\n', 'line 6, value'],
+    ['step,finding,value\nleak-look,end-cap\n', 'line 2, value'],
+    ['step,value\nrelease,2\n', 'line 2, characteristic'],
+    ['step,value\n,2\n', 'line 2, step: "" is not known'],
+    ['step,value\nrelease,2\nteapot,2\n', 'line 2, characteristic'],
+    ['step,value\nteapot,2\n', 'line 2, step: "teapot" is not known; known: look-over'],
   ])('names the place of what is wrong in %j', (text, place) => {
     expect(said(readReadings(text, 'r.csv', family))).toContain(place);
   });

@@ -37,12 +37,18 @@ const instrumentSchema = z
       });
   });
 
+/** A figure between two others; what is wrong is said as it stands beside a form's field, too. */
+function figureWithin(low: number, high: number) {
+  const error = `Needs a figure from ${low} to ${high}`;
+  return z.number({ error }).min(low, error).max(high, error);
+}
+
 /** Site file: everything optional; pressures kPa, a station barometer wins over the altitude. */
 export const siteSchema = z.strictObject({
-  altitudeM: z.number().min(-500).max(9000).optional(),
-  barometerKpa: z.number().min(30).max(110).optional(),
-  airTemperatureC: z.number().min(-60).max(70).optional(),
-  benchVolumeCm3: z.number().min(0).max(1e6).optional(),
+  altitudeM: figureWithin(-500, 9000).optional(),
+  barometerKpa: figureWithin(30, 110).optional(),
+  airTemperatureC: figureWithin(-60, 70).optional(),
+  benchVolumeCm3: figureWithin(0, 1e6).optional(),
   /** Where practitioners disagree, the school the workshop follows. */
   schools: z
     .strictObject({

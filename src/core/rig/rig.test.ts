@@ -3,7 +3,7 @@ import type { MeasuredStep } from '../families/step-definition';
 import { contextAt } from '../formats/site-file';
 import { checkSpec } from '../formats/unit-sheet';
 import { concatTraces } from '../traces/trace';
-import { advanceGuide, guideDone, guideStart, restControls } from './guide';
+import { restControls } from './guide';
 import { randomSource } from './random';
 import { rigForStep, simulateStep } from './run-step';
 import { drawGaugeErrors, readGauge } from './stand-in-gauge';
@@ -71,32 +71,5 @@ describe('stand-in rig', () => {
   it('samples at its rate without a gap', () => {
     const { time } = simulateStep(family, step, context, setting);
     for (let i = 1; i < time.length; i++) expect(time[i] - time[i - 1]).toBeCloseTo(0.005, 9);
-  });
-});
-
-describe('guide', () => {
-  const phases = [
-    {
-      instruction: { code: 'rest', seconds: 1 },
-      controls: {},
-      lever: { to: 0, seconds: 0 },
-      end: { kind: 'seconds', seconds: 1 },
-    },
-    {
-      instruction: { code: 'pull-to-hold', channel: 'input_pressure', level: 1e6, seconds: 1 },
-      controls: {},
-      lever: { to: 1e6, seconds: 2 },
-      end: { kind: 'input-held', level: 1e6, tolerance: 5e4, seconds: 1 },
-    },
-  ] as const;
-
-  it('waits for the hold to last without a break', () => {
-    let state = advanceGuide(phases, guideStart, { dt: 1, input: 0, lever: 0, readings: {} });
-    expect(state.phase).toBe(1);
-    state = advanceGuide(phases, state, { dt: 0.9, input: 1e6, lever: 1e6, readings: {} });
-    state = advanceGuide(phases, state, { dt: 0.1, input: 1.2e6, lever: 1e6, readings: {} });
-    expect(state.held).toBe(0);
-    state = advanceGuide(phases, state, { dt: 1, input: 1.01e6, lever: 1e6, readings: {} });
-    expect(guideDone(phases, state)).toBe(true);
   });
 });

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { makeTrace } from '@/core/traces/trace';
 import { mappingSchema, rememberMapping } from '@/data/column-mappings';
 import { moveJob } from '@/data/jobs';
-import { appendChunk, insertRun, listRuns, setRunState } from '@/data/runs';
+import { appendChunk, countChunks, insertRun, listRuns, setRunState } from '@/data/runs';
 import { RequestRefused } from '../http/refused';
 import { jobNamed, measuredStepOf, sheetOf, siteNow } from '../jobs/job-context';
 import { discardRun, runNamed } from './bench-runs';
@@ -55,10 +55,13 @@ export async function takeImportPart(
   await appendChunk(id, part.sequence, makeTrace(column(0), columns), null);
 }
 
-/** All parts are there: the run is kept; what it means was shown before it was sent. */
+/** All parts are there: the run is kept; what it means was shown before it was sent. A log with a hole is refused. */
 export async function closeImport(id: string): Promise<void> {
   const run = await runNamed(id);
   if (run.state !== 'recording' || run.context.source !== 'log file')
     throw new RequestRefused(409, 'This run is not being read from a log.');
+  const parts = await countChunks(id);
+  if (parts.count === 0 || parts.count !== parts.next)
+    throw new RequestRefused(409, 'Parts of this log did not arrive. Bring the log again.');
   await setRunState(id, 'kept', new Date().toISOString());
 }

@@ -9,6 +9,7 @@ import type { CautionId } from '@/core/wording/cautions';
 import type { JobView } from '@/server/jobs/job-view';
 import { Key } from '@/ui/parts/key';
 import { send } from '@/ui/shell/request';
+import { dropText, textsByName } from '@/ui/shell/browser-store';
 import { useShop, useStored } from '@/ui/shell/shop-context';
 import { BenchHead } from './bench-head';
 import { CautionList } from './caution-list';
@@ -38,8 +39,8 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
   const kept = view.steps.find((each) => each.id === stepId)?.evaluation.findings ?? null;
   const draftKey = `hard-pedal-look-${view.job.id}-${stepId}`;
   const [draft, setDraft] = useStored(draftKey, '');
-  const marked = useMemo<Record<string, string>>(
-    () => (draft === '' ? { ...kept } : (JSON.parse(draft) as Record<string, string>)),
+  const marked = useMemo<Readonly<Record<string, string>>>(
+    () => (draft === '' ? { ...kept } : textsByName(draft)),
     [draft, kept],
   );
   const [chosen, setChosen] = useState<string | null>(null);
@@ -75,7 +76,7 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
   const keep = () =>
     attempt(async () => {
       await send(`/api/jobs/${view.job.id}/looks`, { step: stepId, findings: marked, person });
-      window.localStorage.removeItem(draftKey);
+      dropText(draftKey);
       onward();
       router.refresh();
     });

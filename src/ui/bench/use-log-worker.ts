@@ -44,7 +44,8 @@ export function useLogWorker(setting: OpenRequest) {
 
   const judge = useCallback(
     (mapping: readonly MappedColumn[], leaveOut = false) => {
-      setState((was) => (was.kind === 'mapped' ? { ...was, mapping } : was));
+      // What was judged before belongs to another mapping and cannot be kept any more.
+      setState((was) => (was.kind === 'mapped' ? { ...was, mapping, judged: null } : was));
       ask({ kind: 'judge', mapping, leaveOut });
     },
     [ask],

@@ -7,6 +7,7 @@ import { analysisOf, evaluateMeasured, type JudgedStep, type StepEvaluation } fr
 import type { DecisionPolicy } from '@/core/judging/verdict';
 import { readFigure, type ReadFigure } from '@/core/quantities/read-figure';
 import { shownUnit, type DisplayUnits } from '@/core/wording/display';
+import { textsByName } from '@/ui/shell/browser-store';
 import { useStored } from '@/ui/shell/shop-context';
 
 /** One field with what was typed into it and how that was understood. */
@@ -33,14 +34,6 @@ export interface TypedReadings {
 /** Kept beside the texts, so that a reload does not forget where they came from. */
 const standInMark = ' stand-in';
 
-function textsFrom(stored: string): Readonly<Record<string, string>> {
-  try {
-    return JSON.parse(stored) as Record<string, string>;
-  } catch {
-    return {};
-  }
-}
-
 /** Dial readings as they are typed: understood, questioned and judged at once; kept in this browser until recorded. */
 export function useTypedReadings(
   step: JudgedStep,
@@ -50,7 +43,7 @@ export function useTypedReadings(
   const { draftKey, units, policy } = how;
   const [stored, store] = useStored(draftKey, '{}');
   const read = useMemo(() => {
-    const texts = textsFrom(stored);
+    const texts = textsByName(stored);
     const entry = entryOf(step);
     const values: Record<string, number> = {};
     // What one field expects may depend on those before it, so they are read in order.
@@ -77,9 +70,9 @@ export function useTypedReadings(
   }, [stored, step, context, units, policy]);
   return {
     ...read,
-    type: (id, text) => store(JSON.stringify({ ...textsFrom(stored), [id]: text })),
-    fillFromStandIn: (texts) => store(JSON.stringify({ ...textsFrom(stored), ...texts, [standInMark]: 'yes' })),
-    standIn: textsFrom(stored)[standInMark] !== undefined,
+    type: (id, text) => store(JSON.stringify({ ...textsByName(stored), [id]: text })),
+    fillFromStandIn: (texts) => store(JSON.stringify({ ...textsByName(stored), ...texts, [standInMark]: 'yes' })),
+    standIn: textsByName(stored)[standInMark] !== undefined,
     clear: () => store('{}'),
   };
 }

@@ -8,6 +8,7 @@ import { channels } from '@/core/quantities/channels';
 import { channelTitle } from '@/core/wording/channel-titles';
 import { dropDraft, useDraft } from '@/ui/book-in/use-draft';
 import { Refused, send } from '@/ui/shell/request';
+import { typedNumber } from '@/ui/shell/typed-number';
 import styles from './instruments.module.css';
 
 interface Fields {
@@ -41,8 +42,6 @@ const empty: Fields = {
   dueOn: '',
 };
 
-const figure = (text: string) => (text.trim() === '' ? undefined : Number(text.replace(',', '.')));
-
 /** One instrument: what it measures, how well, and until when that is proved. What is typed stays until it is kept. */
 export function InstrumentForm({ instrument, onDone, onCancel }: Props) {
   const draft = `instrument-${instrument?.channel ?? 'new'}`;
@@ -68,9 +67,9 @@ export function InstrumentForm({ instrument, onDone, onCancel }: Props) {
         '/api/instruments',
         {
           ...values,
-          range: figure(values.range),
-          resolution: figure(values.resolution),
-          classPercent: figure(values.classPercent),
+          range: typedNumber(values.range),
+          resolution: typedNumber(values.resolution),
+          classPercent: typedNumber(values.classPercent),
         },
         'PUT',
       );

@@ -12,6 +12,7 @@ import { useDraft, dropDraft } from '@/ui/book-in/use-draft';
 import { PageHead } from '@/ui/shell/frame';
 import { ShellControls } from '@/ui/shell/key-map';
 import { Refused, send } from '@/ui/shell/request';
+import { typedNumber } from '@/ui/shell/typed-number';
 import styles from '@/ui/book-in/book-in.module.css';
 
 interface Fields {
@@ -26,7 +27,6 @@ interface Fields {
 }
 
 const shown = (value: number | undefined) => (value === undefined ? '' : String(value));
-const typed = (text: string) => (text.trim() === '' ? undefined : Number(text.replace(',', '.')));
 
 /** Where the shop is, its air today, and how it decides. */
 export function SettingsForm({ settings }: { readonly settings: ShopSettings }) {
@@ -46,9 +46,9 @@ export function SettingsForm({ settings }: { readonly settings: ShopSettings }) 
   useDraft('settings', form);
   const [said, setSaid] = useState('');
   const values = useWatch({ control: form.control }) as Fields;
-  const barometer = typed(values.barometerKpa);
+  const barometer = typedNumber(values.barometerKpa);
   const ambient = ambientFrom({
-    altitude: typed(values.altitudeM),
+    altitude: typedNumber(values.altitudeM),
     barometer: barometer === undefined ? undefined : barometer * 1e3,
   });
 
@@ -61,10 +61,10 @@ export function SettingsForm({ settings }: { readonly settings: ShopSettings }) 
           shopName: fields.shopName,
           policy: fields.policy,
           site: {
-            altitudeM: typed(fields.altitudeM),
-            barometerKpa: typed(fields.barometerKpa),
-            airTemperatureC: typed(fields.airTemperatureC),
-            benchVolumeCm3: typed(fields.benchVolumeCm3),
+            altitudeM: typedNumber(fields.altitudeM),
+            barometerKpa: typedNumber(fields.barometerKpa),
+            airTemperatureC: typedNumber(fields.airTemperatureC),
+            benchVolumeCm3: typedNumber(fields.benchVolumeCm3),
             schools: { leastVacuum: fields.leastVacuum, exhaust: fields.exhaust },
           },
         },

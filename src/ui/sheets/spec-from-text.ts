@@ -1,4 +1,5 @@
 import type { AnyFamily } from '@/core/families/family';
+import { typedNumber } from '@/ui/shell/typed-number';
 
 export interface TypedSpec {
   readonly spec: Readonly<Record<string, unknown>>;
@@ -17,8 +18,8 @@ export function specFromText(family: AnyFamily, values: Readonly<Record<string, 
       spec[field.name] = text;
       continue;
     }
-    const value = Number(text.replace(',', '.'));
-    if (Number.isNaN(value)) problems[field.name] = `"${text}" is not a number`;
+    const value = typedNumber(text);
+    if (value === undefined || Number.isNaN(value)) problems[field.name] = `"${text}" is not a number`;
     else spec[field.name] = value;
   }
   const parsed = family.schema.safeParse(spec);

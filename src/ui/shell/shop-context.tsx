@@ -1,6 +1,8 @@
 'use client';
 import { createContext, use, useCallback, useMemo, useSyncExternalStore, type ReactNode } from 'react';
 import { displayUnits, displayUnitSets, type DisplayUnits } from '@/core/wording/display';
+import { keepText, keptText, onStoreChange } from './browser-store';
+import { UnkeptNotice } from './unkept-notice';
 
 interface Shop {
   readonly shopName: string;
@@ -14,31 +16,14 @@ interface Shop {
 
 const ShopContext = createContext<Shop | null>(null);
 
-const changed = 'hard-pedal-stored';
-
-function subscribe(listener: () => void): () => void {
-  window.addEventListener('storage', listener);
-  window.addEventListener(changed, listener);
-  return () => {
-    window.removeEventListener('storage', listener);
-    window.removeEventListener(changed, listener);
-  };
-}
-
 /** A string that this browser remembers; `fallback` on the server and where nothing is stored. */
 export function useStored(key: string, fallback: string): [string, (value: string) => void] {
   const value = useSyncExternalStore(
-    subscribe,
-    () => window.localStorage.getItem(key) ?? fallback,
+    onStoreChange,
+    () => keptText(key) ?? fallback,
     () => fallback,
   );
-  const set = useCallback(
-    (next: string) => {
-      window.localStorage.setItem(key, next);
-      window.dispatchEvent(new Event(changed));
-    },
-    [key],
-  );
+  const set = useCallback((next: string) => keepText(key, next), [key]);
   return [value, set];
 }
 
@@ -63,7 +48,12 @@ export function ShopProvider({ shopName, people, children }: Props) {
       nextUnits: () => setUnitsId(displayUnitSets[(at + 1) % displayUnitSets.length].id),
     };
   }, [shopName, people, person, setPerson, unitsId, setUnitsId]);
-  return <ShopContext value={shop}>{children}</ShopContext>;
+  return (
+    <ShopContext value={shop}>
+      {children}
+      <UnkeptNotice />
+    </ShopContext>
+  );
 }
 
 export function useShop(): Shop {

@@ -19,6 +19,7 @@ import { Tag } from '@/ui/parts/tag';
 import { PageHead } from '@/ui/shell/frame';
 import { ShellControls } from '@/ui/shell/key-map';
 import { Refused, send } from '@/ui/shell/request';
+import { typedNumber } from '@/ui/shell/typed-number';
 import { useShop } from '@/ui/shell/shop-context';
 import styles from './spheres.module.css';
 
@@ -197,7 +198,7 @@ function CheckForm({ serial }: { readonly serial: string }) {
           {
             serial,
             reading: withUnitOf(reading, symbol),
-            temperatureC: Number(temperature.replace(',', '.') || Number.NaN),
+            temperatureC: typedNumber(temperature),
           },
           'Kept.',
         );

@@ -1,0 +1,203 @@
+import '@testing-library/jest-dom';
+import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { findFamily } from '@/core/families';
+import { answering, show } from '../../tests/support/screens';
+import { BookInForm } from './book-in/book-in-form';
+import { InstrumentsPage } from './instruments/instruments-page';
+import { SettingsForm } from './settings/settings-form';
+import { SheetForm } from './sheets/sheet-form';
+
+const push = jest.fn();
+const refresh = jest.fn();
+jest.mock('next/navigation', () => ({ useRouter: () => ({ push, refresh }), usePathname: () => '/' }));
+jest.mock('./charts/chart', () => ({ Chart: ({ text }: { text: string }) => <div role="img" aria-label={text} /> }));
+
+beforeEach(() => {
+  window.localStorage.clear();
+  push.mockClear();
+  refresh.mockClear();
+});
+
+const type = (label: string | RegExp, value: string) =>
+  fireEvent.change(screen.getByLabelText(label), { target: { value } });
+const press = (name: string) => act(async () => fireEvent.click(screen.getByRole('button', { name })));
+const draft = (name: string) =>
+  JSON.parse(window.localStorage.getItem(`hard-pedal-draft-${name}`) ?? '{}') as Record<string, string>;
+
+describe('settings', () => {
+  const settings = {
+    shopName: 'Vennholm bench',
+    site: { altitudeM: 1420, airTemperatureC: 11 },
+    policy: 'guarded',
+  } as const;
+
+  it('say what today’s air is while it is typed, and wait where it is no figure', () => {
+    show(<SettingsForm settings={settings} />);
+    type('Altitude', '0');
+    expect(screen.getByText(/101.3 kPa absolute/)).toBeInTheDocument();
+    type('Altitude', '');
+    expect(screen.getByText(/101.3 kPa absolute/)).toBeInTheDocument();
+    type('Altitude', 'high up');
+    expect(screen.getByText('Type a figure.')).toBeInTheDocument();
+  });
+
+  it('put each refusal beside its field, keep what was typed, and save it once it is right', async () => {
+    answering(422, {
+      message: 'Some fields need another look.',
+      fields: { 'site.altitudeM': 'Needs a figure from -500 to 9000', shopName: 'Give the workshop a name' },
+    });
+    show(<SettingsForm settings={settings} />);
+    type('Altitude', '90000');
+    type('Workshop', ' ');
+    await press('Save');
+    expect(await screen.findByText('Needs a figure from -500 to 9000')).toBeInTheDocument();
+    expect(screen.getByText('Give the workshop a name')).toBeInTheDocument();
+    expect(screen.getByLabelText('Altitude')).toHaveValue('90000');
+    expect(screen.getByLabelText('Altitude')).toHaveAttribute('aria-invalid', 'true');
+    expect(draft('settings')).toMatchObject({ altitudeM: '90000' });
+
+    const asked = answering(200, {});
+    type('Altitude', '1 420'.replace(' ', ''));
+    type('Workshop', 'Vennholm');
+    await press('Save');
+    await waitFor(() => expect(refresh).toHaveBeenCalled());
+    expect(asked[0].body).toMatchObject({ shopName: 'Vennholm', site: { altitudeM: 1420 } });
+    expect(window.localStorage.getItem('hard-pedal-draft-settings')).toBeNull();
+  });
+
+  it('choose between the schools where practitioners disagree', async () => {
+    const asked = answering(200, {});
+    show(<SettingsForm settings={settings} />);
+    expect(screen.getByLabelText('Least vacuum')).toHaveValue('both');
+    type('Least vacuum', 'eighteen');
+    type('The reserve is used up', 'count');
+    type('Decisions', 'simple');
+    await press('Save');
+    expect(asked[0].body).toMatchObject({
+      policy: 'simple',
+      site: { schools: { leastVacuum: 'eighteen', exhaust: 'count' } },
+    });
+  });
+});
+
+describe('instruments', () => {
+  it('mount one by what it measures, and empty the form for the next', async () => {
+    show(<InstrumentsPage instruments={[]} today="2026-11-24" />);
+    await press('Mount an instrument');
+    const asked = answering(200, {});
+    type('Measures', 'output_pressure');
+    type('Name', 'Left dial');
+    type('Range', '16');
+    type('Unit', 'MPa');
+    type('Division', '0,2');
+    type('Class, %', '1,6');
+    type('Due on', '2027-03-01');
+    await press('Mount it');
+    await waitFor(() => expect(refresh).toHaveBeenCalled());
+    expect(asked[0]).toMatchObject({
+      path: '/api/instruments',
+      method: 'PUT',
+      body: { channel: 'output_pressure', range: 16, resolution: 0.2, classPercent: 1.6, dueOn: '2027-03-01' },
+    });
+    expect(window.localStorage.getItem('hard-pedal-draft-instrument-new')).toBeNull();
+  });
+
+  it('a half-filled one is there again after a reload', () => {
+    const { unmount } = show(<InstrumentsPage instruments={[]} today="2026-11-24" />);
+    fireEvent.click(screen.getByRole('button', { name: 'Mount an instrument' }));
+    type('Name', 'Left dial');
+    unmount();
+    show(<InstrumentsPage instruments={[]} today="2026-11-24" />);
+    fireEvent.click(screen.getByRole('button', { name: 'Mount an instrument' }));
+    expect(screen.getByLabelText('Name')).toHaveValue('Left dial');
+  });
+});
+
+describe('unit sheet', () => {
+  const air = { pressure: 85_400, temperature: 284 };
+  const remote = findFamily('vacuum-remote')!;
+  const example = remote.example.spec as Record<string, number>;
+  const labelOf = (name: string) => {
+    const field = remote.fields.find((each) => each.name === name)!;
+    return field.required ? `${field.label} *` : field.label;
+  };
+  const required = remote.fields.filter((field) => field.required);
+  const last = required[required.length - 1];
+  /** What somebody typed before the page was loaded again: everything that is required but the last. */
+  const begun = (name = 'Off grader 2') =>
+    window.localStorage.setItem(
+      'hard-pedal-draft-sheet',
+      JSON.stringify({
+        family: 'vacuum-remote',
+        name,
+        ...Object.fromEntries(required.slice(0, -1).map((field) => [field.name, String(example[field.name])])),
+      }),
+    );
+
+  it('names what is still to be measured, and draws the curve with the last of it', () => {
+    begun();
+    show(<SheetForm air={air} />);
+    const side = screen.getByRole('complementary', { name: 'Expected curve' });
+    expect(within(side).getByText(/as soon as these are typed/)).toHaveTextContent(last.label.toLowerCase());
+    expect(within(side).queryByRole('img')).not.toBeInTheDocument();
+    type(labelOf(last.name), String(example[last.name]).replace('.', ','));
+    expect(within(side).getByRole('img')).toHaveAccessibleName(/Expected .*curve\. Cut-in: .*Run-out: /);
+  });
+
+  it('says at once what cannot be a figure, and takes the curve away', () => {
+    begun();
+    show(<SheetForm air={air} />);
+    type(labelOf(last.name), 'wide');
+    expect(screen.getByText('"wide" is not a number')).toBeInTheDocument();
+    expect(screen.getByLabelText(labelOf(last.name))).toHaveAttribute('aria-invalid', 'true');
+    expect(screen.getByText('The curve waits for the marked fields.')).toBeInTheDocument();
+    type(labelOf(last.name), '-3');
+    expect(screen.queryByRole('img')).not.toBeInTheDocument();
+  });
+
+  it('is not sent while a field is missing, and the first of them takes the focus', async () => {
+    const asked = answering(200, { id: 's1' });
+    show(<SheetForm air={air} />);
+    type('Name', 'Off grader 2');
+    await press('Save and book in');
+    expect(await screen.findByRole('alert')).toHaveTextContent('Some fields need another look.');
+    expect(asked).toEqual([]);
+    expect(screen.getAllByText('Measure this one too').length).toBe(required.length);
+    expect(push).not.toHaveBeenCalled();
+  });
+
+  it('goes on to booking in with the new sheet', async () => {
+    const asked = answering(200, { id: 's7' });
+    begun();
+    show(<SheetForm air={air} />);
+    type(labelOf(last.name), String(example[last.name]));
+    await press('Save and book in');
+    await waitFor(() => expect(push).toHaveBeenCalledWith('/book-in?sheet=s7'));
+    expect(asked[0].body).toMatchObject({ family: 'vacuum-remote', name: 'Off grader 2' });
+    expect(asked[0].body.spec).toMatchObject(Object.fromEntries(required.map(({ name }) => [name, example[name]])));
+    expect(window.localStorage.getItem('hard-pedal-draft-sheet')).toBeNull();
+  });
+});
+
+describe('a browser whose store is full', () => {
+  const full = () =>
+    jest.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
+      throw new DOMException('full', 'QuotaExceededError');
+    });
+  afterEach(() => jest.restoreAllMocks());
+
+  it('takes what is typed all the same, says that a reload would lose it, and sends it', async () => {
+    const sheets = [{ id: 's1', family: 'vacuum-remote', name: 'Tarnock R7', spec: {} }];
+    show(<BookInForm sheets={sheets} chosenSheet="s1" air={{ pressure: 85_400, temperature: 284 }} />);
+    expect(screen.queryByText(/a reload would lose it/)).not.toBeInTheDocument();
+    full();
+    type('Serial', 'TK-2207-118');
+    type('Came off', 'Grader 2');
+    expect(screen.getByLabelText('Serial')).toHaveValue('TK-2207-118');
+    expect(await screen.findByText(/a reload would lose it/)).toBeInTheDocument();
+    const asked = answering(200, { id: 'j9' });
+    await press('Book in');
+    await waitFor(() => expect(push).toHaveBeenCalledWith('/jobs/j9'));
+    expect(asked[0].body).toMatchObject({ serial: 'TK-2207-118', vehicle: 'Grader 2' });
+  });
+});

@@ -1,0 +1,137 @@
+import { standInUnit } from '../../tests/support/stand-in-unit';
+import { standInSource, writeBenchLog } from '@/core/formats/bench-log';
+import type { LogAnswer, LogRequest } from './log-messages';
+
+type Said = Extract<LogAnswer, { kind: 'judged' | 'unusable' | 'opened' | 'part' }>;
+
+const site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 620 };
+
+/** The worker as the page sees it: what is asked, and what it said last. */
+async function worker() {
+  const said: LogAnswer[] = [];
+  const self = { postMessage: (answer: LogAnswer) => said.push(answer), onmessage: null as unknown };
+  (globalThis as { self?: unknown }).self = self;
+  await jest.isolateModulesAsync(async () => void (await import('./log-worker')));
+  const hear = self.onmessage as (event: { data: LogRequest }) => void;
+  const ask = async (data: LogRequest): Promise<Said> => {
+    const before = said.length;
+    hear({ data });
+    for (let i = 0; i < 400; i++) {
+      const answer = said.slice(before).find((each): each is Said => each.kind !== 'progress');
+      if (answer) return answer;
+      await new Promise((resolve) => setTimeout(resolve, 10));
+    }
+    throw new Error(`no answer to ${data.kind}`);
+  };
+  return { ask, said };
+}
+
+const remote = standInUnit('vacuum-remote', 'bench');
+const sheetOf = (family: typeof remote.family) => ({
+  family: 'vacuum-remote',
+  name: family.example.name,
+  spec: family.example.spec,
+});
+
+function opening(file: File, over: Partial<Extract<LogRequest, { kind: 'open' }>> = {}): LogRequest {
+  return {
+    kind: 'open',
+    file,
+    job: { sheet: sheetOf(remote.family), plan: 'bench' },
+    step: 'vacuum-draw',
+    site,
+    date: '2026-11-24',
+    corrections: remote.context.corrections,
+    policy: 'guarded',
+    ...over,
+  };
+}
+
+const logOf = (unit: typeof remote, step: string, faults = [] as { id: string; severity: number }[]) =>
+  new File([writeBenchLog(unit.trace(step, faults), { source: standInSource })], `${step}.csv`);
+
+async function opened(file: File, over: Parameters<typeof opening>[1] = {}) {
+  const { ask, said } = await worker();
+  const answer = await ask(opening(file, over));
+  if (answer.kind !== 'opened') throw new Error(JSON.stringify(answer));
+  const judge = (leaveOut = false) =>
+    ask({ kind: 'judge', mapping: answer.guesses.map((guess) => guess.mapped), leaveOut });
+  return { ask, said, answer, judge };
+}
+
+describe('a log in its worker', () => {
+  it('is opened with its guesses, judged as the bench would, and thinned for the preview', async () => {
+    const { answer, judge } = await opened(logOf(remote, 'vacuum-draw'));
+    expect(answer).toMatchObject({ standIn: true, rows: remote.trace('vacuum-draw').time.length });
+    const judged = await judge();
+    if (judged.kind !== 'judged') throw new Error(JSON.stringify(judged));
+    expect(judged.result.verdict).toBe('pass');
+    const { time, columns } = judged.preview;
+    expect(time.length).toBeLessThan(answer.rows);
+    expect([...time].sort((p, q) => p - q)).toEqual(time);
+    // Thinned, and still as high as it was.
+    const highest = Math.max(...remote.trace('vacuum-draw').columns.supply_vacuum);
+    expect(Math.max(...columns.supply_vacuum) / highest).toBeCloseTo(1, 6);
+  });
+
+  it('gives its trace in parts, every sample once', async () => {
+    const time = Float64Array.from({ length: 65_000 }, (_, i) => i / 200);
+    const text = writeBenchLog({ time, columns: { supply_vacuum: time.map((t) => 60e3 - t) } }, {});
+    const { ask, judge } = await opened(new File([text], 'long.csv'));
+    await judge();
+    const clock: number[] = [];
+    let next: number | null = 0;
+    let parts = 0;
+    for (; next !== null; parts++) {
+      const part: Said = await ask({ kind: 'part', from: next });
+      if (part.kind !== 'part') throw new Error(part.kind);
+      const samples = part.bytes.byteLength / 8 / (part.channels.length + 1);
+      clock.push(...new Float64Array(part.bytes, 0, samples));
+      next = part.next;
+    }
+    expect(parts).toBe(2);
+    expect(Float64Array.from(clock)).toEqual(time.map((t) => Number(t.toFixed(6))));
+  });
+
+  it('is judged by the steps of its own layout', async () => {
+    const force = standInUnit('vacuum-remote', 'bench', { layout: 'servo-cylinder' });
+    const job = { sheet: sheetOf(force.family), plan: 'bench' } as const;
+    const { judge } = await opened(logOf(force, 'boost-curve'), { job, step: 'boost-curve' });
+    const judged = await judge();
+    if (judged.kind !== 'judged') throw new Error(JSON.stringify(judged));
+    expect(judged.result.characteristics.map((each) => each.id)).toContain('servo-force');
+    expect(judged.result.verdict).toBe('pass');
+  });
+
+  it('with bad rows lists them by line, and judges what is left once that is asked for', async () => {
+    const lines = (await logOf(remote, 'vacuum-draw').text()).trimEnd().split('\n');
+    const at = lines.findIndex((line) => line.startsWith('time'));
+    lines[at + 5] = lines[at + 5].replace(/^[^,]+/, 'soon');
+    lines[at + 9] = '1,2';
+    const { judge } = await opened(new File([lines.join('\n')], 'damaged.csv'));
+    const refused = await judge();
+    if (refused.kind !== 'unusable') throw new Error(refused.kind);
+    expect(refused.count).toBe(2);
+    expect(refused.problems).toMatchObject([{ line: at + 6 }, { line: at + 10 }]);
+    const judged = await judge(true);
+    expect(judged).toMatchObject({ kind: 'judged', leftOut: [`line ${at + 6}`, `line ${at + 10}`] });
+  });
+
+  it.each([
+    ['binary', new File(['ELF\u0000\u0001'], 'a.out'), 'not-text'],
+    ['empty', new File([''], 'empty.csv'), 'empty-file'],
+  ])('a %s file is refused by name', async (_what, file, code) => {
+    const { ask } = await worker();
+    expect(await ask(opening(file))).toMatchObject({ kind: 'unusable', problems: [{ code, file: file.name }] });
+  });
+
+  it('a file that can no longer be read is said to be so, instead of being read for ever', async () => {
+    const gone = new File(['time\n'], 'gone.csv');
+    gone.text = () => Promise.reject(new Error('The requested file could not be read'));
+    const { ask } = await worker();
+    expect(await ask(opening(gone))).toMatchObject({
+      kind: 'unusable',
+      problems: [{ code: 'unreadable', file: 'gone.csv', detail: 'The requested file could not be read' }],
+    });
+  });
+});
