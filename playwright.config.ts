@@ -1,6 +1,11 @@
 import { defineConfig } from '@playwright/test';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 
 const port = 4391;
+// Filled once, before anything is served; every server of the tests gets a copy. Workers inherit where it is.
+process.env.SEEDED_SHOP ??= mkdtempSync(path.join(tmpdir(), 'seeded-'));
 
 /** Real journeys in Debian's Chromium against the production build, on a demo shop of their own. */
 export default defineConfig({

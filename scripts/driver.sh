@@ -5,7 +5,7 @@ stamp=node_modules/.hard-pedal-driver
 want=$(cat node_modules/.hard-pedal-packages)
 if [ ! -f "$stamp" ] || [ "$(cat "$stamp")" != "$want" ]; then
   echo "Compiling the database driver, which may take a minute or two …"
-  # Every core, where there is more than one thing to compile.
-  JOBS="${JOBS:-max}" npm rebuild better-sqlite3 esbuild
+  # On every core, and hardly optimised: a driver that waits for the disk gains nothing from minutes of compiling.
+  JOBS="${JOBS:-max}" CFLAGS="${CFLAGS:--O1}" npm rebuild better-sqlite3 esbuild
   printf '%s' "$want" > "$stamp"
 fi

@@ -1,8 +1,9 @@
-# A demo shop in an empty folder, for the tests.
+# A demo shop for the tests: filled once into SEEDED_SHOP, served from a copy.
 set -eu
 cd "$(dirname "$0")/../.."
-export HARD_PEDAL_DATA="$(mktemp -d)"
 export NEXT_TELEMETRY_DISABLED=1
 sh scripts/build.sh
-node --import tsx scripts/seed-demo-shop.ts
+HARD_PEDAL_DATA="$SEEDED_SHOP" node --import tsx scripts/seed-demo-shop.ts
+export HARD_PEDAL_DATA="$(mktemp -d)"
+cp -R "$SEEDED_SHOP/." "$HARD_PEDAL_DATA"
 exec npx --no-install next start --hostname 127.0.0.1 --port "$1"

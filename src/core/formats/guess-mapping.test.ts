@@ -68,6 +68,47 @@ describe('a log with headers of its own', () => {
   });
 });
 
+describe('headers of loggers on a stored-pressure system', () => {
+  const wantedHere = ['accumulator_pressure', 'accumulator_pressure_2', 'pump_on', 'front_pressure', 'rear_pressure'];
+  const guessed = (...headers: string[]) => {
+    const rows = [0, 1, 2].map((t) => [t, ...headers.map(() => t)].join(';'));
+    const log = raw([['Time (s)', ...headers].join(';'), ...rows].join('\n'));
+    return guessMapping(log, wantedHere, ambient)
+      .slice(1)
+      .map(({ mapped }) => (mapped.use === 'channel' ? `${mapped.channel} ${mapped.unit}` : mapped.use));
+  };
+
+  it.each([
+    ['Accu pressure (bar)', 'accumulator_pressure bar'],
+    ['Sphere P [psi]', 'accumulator_pressure psi'],
+    ['Front axle pressure (MPa)', 'front_pressure MPa'],
+    ['P_rear [bar]', 'rear_pressure bar'],
+    ['Return line pressure (kPa)', 'return_pressure kPa'],
+    ['Battery (V)', 'supply_voltage V'],
+    ['Motor current (A)', 'motor_current A'],
+    ['Oil temp (°C)', 'fluid_temperature °C'],
+    ['Pedal angle (°)', 'pedal_angle °'],
+    ['Pump delivery (L/min)', 'flow L/min'],
+    ['Red lamp', 'lamp_red 1'],
+    ['Motor on', 'pump_on 1'],
+    ['Mood', 'own'],
+  ])('%s is %s', (header, expected) => expect(guessed(header)).toEqual([expected]));
+
+  it('two of a kind go to the first and the second, whichever comes first', () => {
+    expect(guessed('Store 1 (bar)', 'Store 2 (bar)')).toEqual([
+      'accumulator_pressure bar',
+      'accumulator_pressure_2 bar',
+    ]);
+    expect(guessed('Store 2 (bar)', 'Store (bar)')).toEqual(['accumulator_pressure_2 bar', 'accumulator_pressure bar']);
+    expect(guessed('Front circuit (bar)', 'Rear circuit (bar)')).toEqual(['front_pressure bar', 'rear_pressure bar']);
+  });
+
+  it('a unit that cannot be of a channel keeps it from being taken for it', () => {
+    expect(guessed('Accu pressure (°C)')).toEqual(['own']);
+    expect(guessed('Pump (A)', 'Pump (bar)')).toEqual(['motor_current A', 'pump_pressure bar']);
+  });
+});
+
 describe('damage', () => {
   const damaged = [
     'time [s],input_pressure [kPa],output_pressure [kPa],note',

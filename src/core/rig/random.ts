@@ -27,14 +27,15 @@ export function labelledSeed(seed: number, label: string): number {
 /** A source from a 32-bit seed. Normal deviates by the polar method (Marsaglia & Bray, 1964). */
 export function randomSource(seed: number): RandomSource {
   let generator = xoroshiro128plus(seed);
-  let spare = Number.NaN;
+  // The second deviate of a pair; an array, because a number in a closure's variable would be boxed anew every time.
+  const spare = Float64Array.of(Number.NaN);
   const uniform = () => (generator.next() >>> 0) / 0x1_0000_0000;
   return {
     uniform,
     normal() {
-      if (!isNaN(spare)) {
-        const value = spare;
-        spare = Number.NaN;
+      const value = spare[0];
+      if (!isNaN(value)) {
+        spare[0] = Number.NaN;
         return value;
       }
       for (;;) {
@@ -43,14 +44,14 @@ export function randomSource(seed: number): RandomSource {
         const s = u * u + v * v;
         if (s >= 1 || s === 0) continue;
         const factor = sqrt((-2 * log(s)) / s);
-        spare = v * factor;
+        spare[0] = v * factor;
         return u * factor;
       }
     },
     snapshot: () => [...generator.getState()],
     restore(state) {
       generator = xoroshiro128plusFromState(state);
-      spare = Number.NaN;
+      spare[0] = Number.NaN;
     },
   };
 }

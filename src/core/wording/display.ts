@@ -279,11 +279,22 @@ function noMinusZero(text: string): string {
   return (/^-0(?:\.0*)?$/.test(text) ? text.slice(1) : text).replace('-', '−');
 }
 
-/** Decimals so that U shows two significant figures (JCGM 100, 7.2.6); three significant figures without a U. */
+/**
+ * Decimals so that U shows two significant figures (JCGM 100, 7.2.6), fewer than none for tens and hundreds; three
+ * significant figures without a U, but never a limit or a setting rounded to tens.
+ */
 export function decimalsFor(value: number, expanded: number | null): number {
-  const basis = expanded !== null && expanded > 0 ? expanded : Math.abs(value) / 10;
+  const carried = expanded !== null && expanded > 0;
+  const basis = carried ? expanded : Math.abs(value) / 10;
   if (!(basis > 0) || !Number.isFinite(basis)) return 2;
-  return Math.min(6, Math.max(0, 1 - Math.floor(Math.log10(basis))));
+  return Math.min(6, Math.max(carried ? -9 : 0, 1 - Math.floor(Math.log10(basis))));
+}
+
+/** A value at so many decimals; at a whole ten, hundred … where they are negative. */
+function rounded(value: number, decimals: number): string {
+  if (decimals >= 0) return value.toFixed(decimals);
+  const place = 10 ** -decimals;
+  return (Math.round(value / place) * place).toFixed(0);
 }
 
 /** "1.78" or "1.783 ± 0.012", both in the shown unit, without its symbol. */
@@ -292,8 +303,8 @@ export function figure(si: number, unit: MeasurementUnit, expandedSi: number | n
   const expanded = expandedSi === null ? null : expandedSi / unit.factor;
   if (unit.dimension === 'count') return value.toFixed(0);
   const decimals = decimalsFor(value, expanded);
-  const shown = noMinusZero(value.toFixed(decimals));
-  return expanded === null ? shown : `${shown} ± ${expanded.toFixed(decimals)}`;
+  const shown = noMinusZero(rounded(value, decimals));
+  return expanded === null ? shown : `${shown} ± ${rounded(expanded, decimals)}`;
 }
 
 /** A pressure for an instruction or a limit: rounded, with unit. */

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { unitOf } from '../quantities/measurement-unit';
 import {
   decimalsFor,
@@ -21,7 +22,41 @@ describe('figures', () => {
     expect(figure(1_776_300, unitOf('MPa'), 10_200)).toBe('1.776 ± 0.010');
     expect(figure(2.19364, unitOf('1'), 0.0181)).toBe('2.194 ± 0.018');
     expect(figure(3200, unitOf('kPa'), 200)).toBe('3.20 ± 0.20');
-    expect(figure(7368e-6 / 60, unitOf('cm3/min'), 741e-6 / 60)).toBe('7368 ± 741');
+    expect(figure(7368e-6 / 60, unitOf('cm3/min'), 741e-6 / 60)).toBe('7370 ± 740');
+    expect(figure(123_456, unitOf('N'), 8_900)).toBe('123500 ± 8900');
+    expect(figure(8000, unitOf('N'))).toBe('8000');
+    expect(figure(12_345, unitOf('N'))).toBe('12345');
+  });
+
+  it('never show more than U carries, and never a value further from itself than half of U’s last place', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: -1e6, max: 1e6, noNaN: true }),
+        fc.double({ min: -4, max: 5, noNaN: true }),
+        (value, power) => {
+          const expanded = 10 ** power;
+          const [shown, u] = figure(value, unitOf('N'), expanded).replace('−', '-').split(' ± ').map(Number);
+          const significant = u.toExponential().replace(/e.*$/, '').replace('.', '').replace(/^-/, '');
+          expect(significant.length).toBeLessThanOrEqual(2);
+          expect(Math.abs(u / expanded - 1)).toBeLessThan(0.051);
+          const place = 10 ** (Math.floor(Math.log10(expanded)) - 1);
+          expect(Math.abs(shown - value)).toBeLessThanOrEqual(0.5001 * Math.max(place, 1e-6));
+        },
+      ),
+    );
+  });
+
+  it.each(
+    displayUnitSets.flatMap((set) =>
+      (['gauge', 'vacuum', 'force', 'length'] as const).map((as) => [set.id, as, set] as const),
+    ),
+  )('in %s a %s gives back what it was given, within U', (_id, as, set) => {
+    const unit = shownUnit(as, set);
+    const si = 123.4 * unit.factor;
+    const [shown, u] = figure(si, unit, 0.03 * si)
+      .split(' ± ')
+      .map(Number);
+    expect(Math.abs(shown - 123.4)).toBeLessThan(u);
   });
 
   it('never show a minus before a zero, and use a true minus before anything else', () => {
@@ -35,7 +70,8 @@ describe('figures', () => {
     expect(decimalsFor(0, null)).toBe(2);
     expect(decimalsFor(5, Number.POSITIVE_INFINITY)).toBe(2);
     expect(decimalsFor(1e-12, 1e-14)).toBe(6);
-    expect(decimalsFor(12345, 2000)).toBe(0);
+    expect(decimalsFor(12345, 2000)).toBe(-2);
+    expect(decimalsFor(12345, null)).toBe(0);
   });
 
   it('carry unit and reference', () => {

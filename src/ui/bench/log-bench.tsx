@@ -5,11 +5,7 @@ import { useColorScheme } from '@mui/material/styles';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import type { MeasuredStep } from '@/core/families/step-definition';
-import type { MappedColumn } from '@/core/formats/column-mapping';
-import type { Inference } from '@/core/formats/guess-mapping';
 import type { Site } from '@/core/formats/site-file';
-import { channels, findChannel } from '@/core/quantities/channels';
-import { measurementUnits, unitOf } from '@/core/quantities/measurement-unit';
 import type { DecisionPolicy } from '@/core/judging/verdict';
 import type { CautionId } from '@/core/wording/cautions';
 import { readProblemText } from '@/core/wording/read-problem-text';
@@ -24,6 +20,8 @@ import { useShop } from '@/ui/shell/shop-context';
 import { BenchHead } from './bench-head';
 import { benchPicture } from './bench-picture';
 import { CautionList } from './caution-list';
+import { MappingTable } from './mapping-table';
+import { ProblemList } from './problem-list';
 import { ShutNotice, useShut } from './shut-notice';
 import { StepList } from './step-list';
 import { StepResults } from './step-results';
@@ -42,14 +40,6 @@ interface Props {
   /** How the workshop decides: what is shown while typing is what will be kept. */
   readonly policy: DecisionPolicy;
 }
-
-const inferenceWords: Readonly<Record<Inference, string>> = {
-  'channel-from-words': 'guessed from its words',
-  'unit-assumed': 'unit assumed',
-  'sign-turned': 'negative: sign turned',
-  'read-as-absolute': 'starts at the atmosphere: read as absolute',
-  'not-understood': 'not understood: kept as it is',
-};
 
 const noSamples: PreviewSamples = { time: [], columns: {} };
 
@@ -269,32 +259,15 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
   }
 
   function mappedBody(mapped: Extract<typeof state, { kind: 'mapped' }>) {
-    const change = (at: number, to: MappedColumn) =>
-      log.judge(mapped.mapping.map((each, other) => (other === at ? to : each)));
     return (
       <div className={styles.mapped}>
         {mapped.remembered && <p className={styles.note}>Understood as the last log with these headers.</p>}
-        <table className={styles.mapping}>
-          <thead>
-            <tr>
-              <th scope="col">In the file</th>
-              <th scope="col">Is</th>
-              <th scope="col">Unit</th>
-              <th scope="col">Read as</th>
-            </tr>
-          </thead>
-          <tbody>
-            {mapped.opened.headers.map((header, at) => (
-              <MappingRow
-                key={`${header}${at}`}
-                header={header}
-                column={mapped.mapping[at]}
-                said={mapped.remembered ? [] : mapped.opened.guesses[at].inferred.map((each) => inferenceWords[each])}
-                onChange={(to) => change(at, to)}
-              />
-            ))}
-          </tbody>
-        </table>
+        <MappingTable
+          headers={mapped.opened.headers}
+          mapping={mapped.mapping}
+          guesses={mapped.remembered ? null : mapped.opened.guesses}
+          onChange={log.judge}
+        />
         {mapped.problemCount > 0 && (
           <>
             <ProblemList texts={mapped.problems.slice(0, 8).map(readProblemText)} />
@@ -310,92 +283,4 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
       </div>
     );
   }
-}
-
-function ProblemList({ texts }: { readonly texts: readonly string[] }) {
-  return (
-    <ul className={styles.problems} role="alert">
-      {texts.map((text) => (
-        <li key={text}>{text}</li>
-      ))}
-    </ul>
-  );
-}
-
-interface RowProps {
-  readonly header: string;
-  readonly column: MappedColumn;
-  readonly said: readonly string[];
-  readonly onChange: (to: MappedColumn) => void;
-}
-
-/** One column of the file: what it is, in which unit, which way round. */
-function MappingRow({ header, column, said, onChange }: RowProps) {
-  const is = column.use === 'channel' ? column.channel : column.use;
-  const channel = column.use === 'channel' ? findChannel(column.channel) : undefined;
-  const dimension = column.use === 'time' ? 'time' : channel && unitOf(channel.fileUnit).dimension;
-  const choose = (id: string) => {
-    if (id === 'skip' || id === 'own') return onChange({ use: id });
-    if (id === 'time') return onChange({ use: 'time', unit: 's' });
-    const unit = findChannel(id)?.fileUnit ?? '1';
-    onChange({ use: 'channel', channel: id, unit, sign: 1, absolute: false });
-  };
-  const way =
-    column.use === 'channel' ? (column.absolute ? 'absolute' : column.sign < 0 ? 'negative' : 'plain') : 'plain';
-  return (
-    <tr>
-      <th scope="row">
-        <code>{header}</code>
-        {said.length > 0 && <small>{said.join(', ')}</small>}
-      </th>
-      <td>
-        <select aria-label={`What ${header} is`} value={is} onChange={(event) => choose(event.target.value)}>
-          <option value="own">kept as it is</option>
-          <option value="skip">left out</option>
-          <option value="time">Time</option>
-          {channels.map((each) => (
-            <option key={each.id} value={each.id}>
-              {channelTitle(each.id)}
-            </option>
-          ))}
-        </select>
-      </td>
-      <td>
-        {dimension && (column.use === 'channel' || column.use === 'time') && (
-          <select
-            aria-label={`Unit of ${header}`}
-            value={column.unit}
-            onChange={(event) => onChange({ ...column, unit: event.target.value })}
-          >
-            {measurementUnits
-              .filter((unit) => unit.dimension === dimension)
-              .map((unit) => (
-                <option key={unit.symbol} value={unit.symbol}>
-                  {unit.symbol}
-                </option>
-              ))}
-          </select>
-        )}
-      </td>
-      <td>
-        {column.use === 'channel' && (
-          <select
-            aria-label={`How ${header} is read`}
-            value={way}
-            onChange={(event) =>
-              onChange({
-                ...column,
-                sign: event.target.value === 'negative' ? -1 : 1,
-                absolute: event.target.value === 'absolute',
-              })
-            }
-          >
-            <option value="plain">{channel?.reference ?? 'as it is'}</option>
-            <option value="negative">sign turned</option>
-            {channel?.reference === 'vacuum' && <option value="absolute">absolute</option>}
-          </select>
-        )}
-      </td>
-    </tr>
-  );
 }

@@ -72,57 +72,60 @@ export function airSide(
   const acrossLeak = condition.diaphragmLeak + (condition.vacuumValveLeak * shell) / studiedShell;
 
   const evacuated = conditions.startsFrom === 'evacuated';
-  let tank = regulated;
-  let supply = evacuated ? regulated : ambient;
-  let control = evacuated ? regulated : ambient;
-  let play = 0;
-  let stroke = 0;
-  let onTee = 0;
+  // Fields of one object: a number in a variable of a closure would be boxed anew in every step.
+  const air = {
+    tank: regulated,
+    supply: evacuated ? regulated : ambient,
+    control: evacuated ? regulated : ambient,
+    play: 0,
+    stroke: 0,
+    onTee: 0,
+  };
 
   return {
-    difference: () => control - supply,
+    difference: () => air.control - air.supply,
     vent(dt, controls) {
       if (controls.source !== 0 || controls.isolated !== 0 || controls['unit-shut'] !== 0) return;
-      supply += ((ambient - supply) * dt) / 0.3;
-      control += ((ambient - control) * dt) / 0.3;
+      air.supply += ((ambient - air.supply) * dt) / 0.3;
+      air.control += ((ambient - air.control) * dt) / 0.3;
     },
     follow(input) {
       const pushed = input - condition.controlDrag;
-      if (pushed - play > condition.controlStick) play = pushed;
+      if (pushed - air.play > condition.controlStick) air.play = pushed;
       const released = input + hysteresis;
-      if (play - released > condition.controlStick) play = released;
+      if (air.play - released > condition.controlStick) air.play = released;
     },
     move(dt, controls, movedTo) {
-      const difference = control - supply;
-      const wanted = unit.controlRatio * (play - unit.valveOpening);
+      const difference = air.control - air.supply;
+      const wanted = unit.controlRatio * (air.play - unit.valveOpening);
       const error = wanted - difference;
       const opening = min(1, abs(error) / valveWidth);
       const inlet = error > 0 ? breatherArea * opening : 0;
       const passage = error < 0 ? vacuumValveArea * opening : 0;
       const atmosphereArea = inlet + condition.atmosphereValveLeak;
-      const intoControl = nozzleFlow(atmosphereArea, ambient, control, temperature);
+      const intoControl = nozzleFlow(atmosphereArea, ambient, air.control, temperature);
       const intoReservoir =
-        condition.reservoirLeak > 0 ? nozzleFlow(condition.reservoirLeak, ambient, supply, temperature) : 0;
-      const across = nozzleFlow(passage + acrossLeak, control, supply, temperature);
+        condition.reservoirLeak > 0 ? nozzleFlow(condition.reservoirLeak, ambient, air.supply, temperature) : 0;
+      const across = nozzleFlow(passage + acrossLeak, air.control, air.supply, temperature);
       const open = controls.source > 0 && controls.isolated === 0 && controls['unit-shut'] === 0 ? 1 : 0;
-      const toTank = nozzleFlow(hoseArea * condition.hose * open, supply, tank, temperature);
+      const toTank = nozzleFlow(hoseArea * condition.hose * open, air.supply, air.tank, temperature);
 
-      const swept = (unit.powerArea * (movedTo - stroke)) / dt;
-      stroke = movedTo;
-      const supplyVolume = reservoir + applied + benchVolume - min(unit.powerArea * stroke, 0.5 * applied);
-      const controlVolume = shell - applied + unit.powerArea * stroke;
-      supply += (dt * (heat * (across + intoReservoir - toTank) + supply * swept)) / supplyVolume;
-      control += (dt * (heat * (intoControl - across) - control * swept)) / controlVolume;
+      const swept = (unit.powerArea * (movedTo - air.stroke)) / dt;
+      air.stroke = movedTo;
+      const supplyVolume = reservoir + applied + benchVolume - min(unit.powerArea * air.stroke, 0.5 * applied);
+      const controlVolume = shell - applied + unit.powerArea * air.stroke;
+      air.supply += (dt * (heat * (across + intoReservoir - toTank) + air.supply * swept)) / supplyVolume;
+      air.control += (dt * (heat * (intoControl - across) - air.control * swept)) / controlVolume;
 
-      const pumping = tank > regulated ? pumpSpeed * (tank - pumpUltimate * ambient) : 0;
-      tank += (dt * (heat * toTank - pumping)) / tankVolume;
-      onTee = controls['unit-shut'];
+      const pumping = air.tank > regulated ? pumpSpeed * (air.tank - pumpUltimate * ambient) : 0;
+      air.tank += (dt * (heat * toTank - pumping)) / tankVolume;
+      air.onTee = controls['unit-shut'];
     },
-    supplyVacuum: () => ambient - (onTee > 0 ? tank : supply),
-    controlVacuum: () => ambient - (onTee > 0 ? tank : control),
-    snapshot: () => [tank, supply, control, play, stroke, onTee],
+    supplyVacuum: () => ambient - (air.onTee > 0 ? air.tank : air.supply),
+    controlVacuum: () => ambient - (air.onTee > 0 ? air.tank : air.control),
+    snapshot: () => [air.tank, air.supply, air.control, air.play, air.stroke, air.onTee],
     restore(state) {
-      [tank, supply, control, play, stroke, onTee] = state;
+      [air.tank, air.supply, air.control, air.play, air.stroke, air.onTee] = state;
     },
   };
 }

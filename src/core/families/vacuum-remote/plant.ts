@@ -35,45 +35,44 @@ export function vacuumRemotePlant(unit: InLineUnit, conditions: PlantConditions)
   const boostGain = (unit.efficiency * condition.efficiencyFactor * unit.powerArea) / unit.slaveArea;
   const backFriction = condition.powerFriction * boostGain;
 
-  let input = 0;
-  let output = 0;
-  let bypassClosedAt = 0;
-  let switchOn = 0;
-  let frictionHold = 0;
+  // Fields of one object: a number in a variable of a closure would be boxed anew in every step.
+  const line = { input: 0, output: 0, bypassClosedAt: 0, switchOn: 0, frictionHold: 0 };
 
   function balance(difference: number): number {
-    const through = condition.bypassBlocked ? unit.a * input : input;
-    const boosted = unit.a * input + boostGain * difference - springOffset;
-    if (boosted <= input) return through;
-    return input + (boosted - input) * (1 - condition.checkSlip);
+    const through = condition.bypassBlocked ? unit.a * line.input : line.input;
+    const boosted = unit.a * line.input + boostGain * difference - springOffset;
+    if (boosted <= line.input) return through;
+    return line.input + (boosted - line.input) * (1 - condition.checkSlip);
   }
 
   function moveHydraulics(dt: number, controls: BenchControls): void {
     const difference = air.difference();
     const shut = controls['input-shut'] > 0;
     if (shut) {
-      const slip = condition.slaveBypass * (output - input);
-      const fallsTogether = output - input < 1;
-      input += dt * (0.5 * slip - condition.inputLeak * input - (fallsTogether ? condition.outputLeak * input : 0));
-      output += dt * (-slip - condition.outputLeak * output - (fallsTogether ? condition.inputLeak * output : 0));
+      const slip = condition.slaveBypass * (line.output - line.input);
+      const fallsTogether = line.output - line.input < 1;
+      line.input +=
+        dt * (0.5 * slip - condition.inputLeak * line.input - (fallsTogether ? condition.outputLeak * line.input : 0));
+      line.output +=
+        dt * (-slip - condition.outputLeak * line.output - (fallsTogether ? condition.inputLeak * line.output : 0));
     } else {
-      input += ((controls.lever - input) * dt) / leverLag;
+      line.input += ((controls.lever - line.input) * dt) / leverLag;
       let target = balance(difference);
       // Power-side friction: the output stays until the balance has fallen by twice the friction.
-      frictionHold = max(target, min(frictionHold, target + backFriction * difference));
-      target = bypassClosedAt > 0 ? max(frictionHold, condition.residual) : frictionHold;
+      line.frictionHold = max(target, min(line.frictionHold, target + backFriction * difference));
+      target = line.bypassClosedAt > 0 ? max(line.frictionHold, condition.residual) : line.frictionHold;
       const backLag =
         difference > assistOn ? max(condition.releaseLag, condition.assistReleaseLag) : condition.releaseLag;
-      output += ((target - output) * dt) / (target < output ? backLag : outputLag);
+      line.output += ((target - line.output) * dt) / (target < line.output ? backLag : outputLag);
     }
-    if (output > input + 1 && bypassClosedAt === 0) bypassClosedAt = max(input, 1);
-    if (output <= input + 1 && condition.residual === 0) bypassClosedAt = 0;
+    if (line.output > line.input + 1 && line.bypassClosedAt === 0) line.bypassClosedAt = max(line.input, 1);
+    if (line.output <= line.input + 1 && condition.residual === 0) line.bypassClosedAt = 0;
   }
 
   /** Travel of the power piston: what the capped line gave way since the bypass closed, m. */
   function stroke(): number {
-    if (!(bypassClosedAt > 0 && output > input)) return 0;
-    return max(0, (output - bypassClosedAt) * outputCompliance) / unit.slaveArea;
+    if (!(line.bypassClosedAt > 0 && line.output > line.input)) return 0;
+    return max(0, (line.output - line.bypassClosedAt) * outputCompliance) / unit.slaveArea;
   }
 
   return {
@@ -82,22 +81,22 @@ export function vacuumRemotePlant(unit: InLineUnit, conditions: PlantConditions)
     advance(dt, controls) {
       air.vent(dt, controls);
       moveHydraulics(dt, controls);
-      air.follow(input);
+      air.follow(line.input);
       air.move(dt, controls, stroke());
-      switchOn = stopLamp(switchOn, input, condition.switchShift);
+      line.switchOn = stopLamp(line.switchOn, line.input, condition.switchShift);
     },
     read(out) {
-      out[0] = input;
-      out[1] = output;
+      out[0] = line.input;
+      out[1] = line.output;
       out[2] = air.supplyVacuum();
       out[3] = air.controlVacuum();
-      out[4] = switchOn;
+      out[4] = line.switchOn;
     },
-    snapshot: () => [...air.snapshot(), input, output, bypassClosedAt, switchOn, frictionHold],
+    snapshot: () => [...air.snapshot(), line.input, line.output, line.bypassClosedAt, line.switchOn, line.frictionHold],
     restore(state) {
       if (state.length !== stateSize) throw new Error(`plant state has ${state.length} numbers, needs ${stateSize}`);
       air.restore(state.slice(0, airStateSize));
-      [input, output, bypassClosedAt, switchOn, frictionHold] = state.slice(airStateSize);
+      [line.input, line.output, line.bypassClosedAt, line.switchOn, line.frictionHold] = state.slice(airStateSize);
     },
   };
 }

@@ -37,11 +37,8 @@ export function servoCylinderPlant(unit: ServoUnit, conditions: PlantConditions)
   const full = max(1, fullForce(unit, unit.ratedVacuum));
   const stays = condition.residualShare * full;
 
-  let input = 0;
-  let force = 0;
-  let frictionHold = 0;
-  let switchOn = 0;
-  let pulled = false;
+  // Fields of one object: a number in a variable of a closure would be boxed anew in every step.
+  const pull = { input: 0, force: 0, frictionHold: 0, switchOn: 0, begun: false };
 
   return {
     channels: ['input_pressure', 'rod_force', 'supply_vacuum', 'control_vacuum', 'stop_switch'],
@@ -49,37 +46,43 @@ export function servoCylinderPlant(unit: ServoUnit, conditions: PlantConditions)
     advance(dt, controls) {
       air.vent(dt, controls);
       // The line ends in the control unit: whatever leaks from there or past its piston is lost to the input.
-      if (controls['input-shut'] > 0) input -= dt * (condition.inputLeak + condition.outputLeak) * input;
-      else input += ((controls.lever - input) * dt) / leverLag;
-      air.follow(input);
+      if (controls['input-shut'] > 0) pull.input -= dt * (condition.inputLeak + condition.outputLeak) * pull.input;
+      else pull.input += ((controls.lever - pull.input) * dt) / leverLag;
+      air.follow(pull.input);
       const difference = air.difference();
       const balance = max(0, gain * difference - spring);
       // Power-side friction: the pull stays until the balance has fallen by twice the friction.
-      frictionHold = max(balance, min(frictionHold, balance + backFriction * difference));
-      if (force > stays) pulled = true;
-      const target = pulled ? max(frictionHold, stays) : frictionHold;
+      pull.frictionHold = max(balance, min(pull.frictionHold, balance + backFriction * difference));
+      if (pull.force > stays) pull.begun = true;
+      const target = pull.begun ? max(pull.frictionHold, stays) : pull.frictionHold;
       const backLag =
         difference > assistOn ? max(condition.releaseLag, condition.assistReleaseLag) : condition.releaseLag;
-      force += ((target - force) * dt) / (target < force ? max(backLag, rodLag) : rodLag);
-      air.move(dt, controls, (fullTravel * force) / full);
-      switchOn = stopLamp(switchOn, input, condition.switchShift);
+      pull.force += ((target - pull.force) * dt) / (target < pull.force ? max(backLag, rodLag) : rodLag);
+      air.move(dt, controls, (fullTravel * pull.force) / full);
+      pull.switchOn = stopLamp(pull.switchOn, pull.input, condition.switchShift);
     },
     read(out) {
-      out[0] = input;
-      out[1] = force;
+      out[0] = pull.input;
+      out[1] = pull.force;
       out[2] = air.supplyVacuum();
       out[3] = air.controlVacuum();
-      out[4] = switchOn;
+      out[4] = pull.switchOn;
     },
     // A rod that has pulled once is one that holds what friction and a weak spring leave.
-    snapshot: () => [...air.snapshot(), input, force, frictionHold, switchOn + (pulled ? 2 : 0)],
+    snapshot: () => [
+      ...air.snapshot(),
+      pull.input,
+      pull.force,
+      pull.frictionHold,
+      pull.switchOn + (pull.begun ? 2 : 0),
+    ],
     restore(state) {
       if (state.length !== stateSize) throw new Error(`plant state has ${state.length} numbers, needs ${stateSize}`);
       air.restore(state.slice(0, airStateSize));
       let flags = 0;
-      [input, force, frictionHold, flags] = state.slice(airStateSize);
-      pulled = flags >= 2;
-      switchOn = flags % 2;
+      [pull.input, pull.force, pull.frictionHold, flags] = state.slice(airStateSize);
+      pull.begun = flags >= 2;
+      pull.switchOn = flags % 2;
     },
   };
 }

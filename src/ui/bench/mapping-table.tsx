@@ -1,0 +1,127 @@
+import type { MappedColumn } from '@/core/formats/column-mapping';
+import type { GuessedColumn, Inference } from '@/core/formats/guess-mapping';
+import { channels, findChannel } from '@/core/quantities/channels';
+import { measurementUnits, unitOf } from '@/core/quantities/measurement-unit';
+import { channelTitle } from '@/core/wording/channel-titles';
+import styles from './bench.module.css';
+
+const inferenceWords: Readonly<Record<Inference, string>> = {
+  'channel-from-words': 'guessed from its words',
+  'unit-assumed': 'unit assumed',
+  'sign-turned': 'negative: sign turned',
+  'read-as-absolute': 'starts at the atmosphere: read as absolute',
+  'not-understood': 'not understood: kept as it is',
+};
+
+interface TableProps {
+  readonly headers: readonly string[];
+  readonly mapping: readonly MappedColumn[];
+  /** How each column was guessed; null where the mapping was remembered. */
+  readonly guesses: readonly GuessedColumn[] | null;
+  readonly onChange: (mapping: readonly MappedColumn[]) => void;
+}
+
+/** What every column of a log is, for the technician to correct. */
+export function MappingTable({ headers, mapping, guesses, onChange }: TableProps) {
+  return (
+    <table className={styles.mapping}>
+      <thead>
+        <tr>
+          <th scope="col">In the file</th>
+          <th scope="col">Is</th>
+          <th scope="col">Unit</th>
+          <th scope="col">Read as</th>
+        </tr>
+      </thead>
+      <tbody>
+        {headers.map((header, at) => (
+          <MappingRow
+            key={`${header}${at}`}
+            header={header}
+            column={mapping[at]}
+            said={(guesses?.[at].inferred ?? []).map((each) => inferenceWords[each])}
+            onChange={(to) => onChange(mapping.map((each, other) => (other === at ? to : each)))}
+          />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+interface RowProps {
+  readonly header: string;
+  readonly column: MappedColumn;
+  readonly said: readonly string[];
+  readonly onChange: (to: MappedColumn) => void;
+}
+
+/** One column of the file: what it is, in which unit, which way round. */
+function MappingRow({ header, column, said, onChange }: RowProps) {
+  const is = column.use === 'channel' ? column.channel : column.use;
+  const channel = column.use === 'channel' ? findChannel(column.channel) : undefined;
+  const dimension = column.use === 'time' ? 'time' : channel && unitOf(channel.fileUnit).dimension;
+  const choose = (id: string) => {
+    if (id === 'skip' || id === 'own') return onChange({ use: id });
+    if (id === 'time') return onChange({ use: 'time', unit: 's' });
+    const unit = findChannel(id)?.fileUnit ?? '1';
+    onChange({ use: 'channel', channel: id, unit, sign: 1, absolute: false });
+  };
+  const way =
+    column.use === 'channel' ? (column.absolute ? 'absolute' : column.sign < 0 ? 'negative' : 'plain') : 'plain';
+  return (
+    <tr>
+      <th scope="row">
+        <code>{header}</code>
+        {said.length > 0 && <small>{said.join(', ')}</small>}
+      </th>
+      <td>
+        <select aria-label={`What ${header} is`} value={is} onChange={(event) => choose(event.target.value)}>
+          <option value="own">kept as it is</option>
+          <option value="skip">left out</option>
+          <option value="time">Time</option>
+          {channels.map((each) => (
+            <option key={each.id} value={each.id}>
+              {channelTitle(each.id)}
+            </option>
+          ))}
+        </select>
+      </td>
+      <td>
+        {dimension && (column.use === 'channel' || column.use === 'time') && (
+          <select
+            aria-label={`Unit of ${header}`}
+            value={column.unit}
+            onChange={(event) => onChange({ ...column, unit: event.target.value })}
+          >
+            {measurementUnits
+              .filter((unit) => unit.dimension === dimension)
+              .map((unit) => (
+                <option key={unit.symbol} value={unit.symbol}>
+                  {unit.symbol}
+                </option>
+              ))}
+          </select>
+        )}
+      </td>
+      <td>
+        {column.use === 'channel' && (
+          <select
+            aria-label={`How ${header} is read`}
+            value={way}
+            onChange={(event) =>
+              onChange({
+                ...column,
+                sign: event.target.value === 'negative' ? -1 : 1,
+                absolute: event.target.value === 'absolute',
+              })
+            }
+          >
+            <option value="plain">{channel?.reference ?? 'as it is'}</option>
+            <option value="negative">sign turned</option>
+            {channel?.reference === 'vacuum' && <option value="absolute">absolute</option>}
+          </select>
+        )}
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,165 @@
+import '@testing-library/jest-dom';
+import { act, fireEvent, screen, waitFor } from '@testing-library/react';
+import { findFamily } from '@/core/families';
+import { answering, jobView, jobViewOf, show } from '../../../tests/support/screens';
+import { TypedBench } from './typed-bench';
+
+const push = jest.fn();
+const refresh = jest.fn();
+jest.mock('next/navigation', () => ({ useRouter: () => ({ push, refresh }), usePathname: () => '/' }));
+jest.mock('../charts/chart', () => ({ Chart: ({ text }: { text: string }) => <div role="img" aria-label={text} /> }));
+
+const at = {
+  site: { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600 },
+  date: '2026-11-24T10:00:00Z',
+  air: 'Air 85.4 kPa',
+  policy: 'guarded',
+} as const;
+const bench = (step = 'vacuum-hold-rest', view = jobView()) => show(<TypedBench view={view} step={step} {...at} />);
+const inputs = () => screen.getAllByRole<HTMLInputElement>('textbox');
+const said = (input: HTMLElement) => document.getElementById(input.getAttribute('aria-describedby') ?? '')!;
+const type = (input: HTMLElement, value: string) => fireEvent.change(input, { target: { value } });
+const enter = (input: HTMLElement) => act(async () => fireEvent.keyDown(input, { key: 'Enter' }));
+
+beforeEach(() => {
+  window.localStorage.clear();
+  push.mockClear();
+  refresh.mockClear();
+});
+
+describe('dial readings as they are typed', () => {
+  it.each([
+    ['14 inHg', '47.41 kPa vacuum'],
+    ['0.55bar', '55 kPa vacuum'],
+    ['0,55 bar', '55 kPa vacuum'],
+    ['-0.55 bar', '55 kPa vacuum, read as negative gauge'],
+    ['30 kPa abs', '55.39 kPa vacuum, read as absolute'],
+    ['58', '58 kPa vacuum'],
+  ])('%s is understood as %s', (text, expected) => {
+    bench();
+    const [first] = inputs();
+    type(first, text);
+    expect(said(first)).toHaveTextContent(expected);
+    expect(first).toHaveAttribute('aria-invalid', 'false');
+  });
+
+  it.each([
+    ['fifty', '“fifty” is not a figure'],
+    ['50 furlong', 'the unit “furlong” is not known'],
+    ['50 N', '“N” does not measure this'],
+    ['500 kPa', 'Hardly: look again.'],
+  ])('%s is questioned at once: %s', (text, expected) => {
+    bench();
+    const [first] = inputs();
+    type(first, text);
+    expect(said(first)).toHaveTextContent(expected);
+    expect(first).toHaveAttribute('aria-invalid', 'true');
+  });
+
+  it('Enter moves on from field to field, and from the last one keeps them', async () => {
+    const asked = answering(200, { id: 'r1' });
+    bench();
+    const fields = inputs();
+    const texts = ['60 kPa', '60', '59.5 kPa'];
+    fields[0].focus();
+    for (const [i, field] of fields.entries()) {
+      expect(document.activeElement).toBe(field);
+      type(field, texts[i] ?? '');
+      await enter(field);
+    }
+    await waitFor(() => expect(push).toHaveBeenCalledTimes(1));
+    expect(asked[0]).toMatchObject({
+      path: '/api/jobs/j1/readings',
+      body: { step: 'vacuum-hold-rest', person: 'Ilse Varga', standIn: false },
+    });
+    expect(asked[0].body.readings).toEqual({ start: 60_000, seconds: 60, end: 59_500 });
+  });
+
+  it('are judged with what there is so far, each with its uncertainty', () => {
+    bench();
+    expect(screen.getByText(/appear here as you type/)).toBeInTheDocument();
+    const [start, seconds, end] = inputs();
+    type(start, '60');
+    type(seconds, '15');
+    type(end, '40');
+    expect(screen.getByRole('heading', { name: /So far/ })).toHaveTextContent('Fail');
+    type(end, '59.9');
+    expect(screen.getByRole('heading', { name: /So far/ })).not.toHaveTextContent('Fail');
+  });
+
+  it('are there again after a reload, and gone once they are kept', async () => {
+    const { unmount } = bench();
+    type(inputs()[0], '60 kPa');
+    unmount();
+    answering(200, { id: 'r1' });
+    const again = bench();
+    expect(inputs()[0]).toHaveValue('60 kPa');
+    type(inputs()[1], '60');
+    type(inputs()[2], '59.5 kPa');
+    await act(async () => fireEvent.click(screen.getByRole('button', { name: /Keep these readings/ })));
+    await waitFor(() => expect(push).toHaveBeenCalled());
+    again.unmount();
+    bench();
+    expect(inputs()[0]).toHaveValue('');
+  });
+
+  it('one that cannot be read is not sent, and takes the focus', async () => {
+    const asked = answering(200, {});
+    bench();
+    type(inputs()[0], '60');
+    type(inputs()[2], 'about 59');
+    await act(async () => fireEvent.click(screen.getByRole('button', { name: /Keep these readings/ })));
+    expect(screen.getByRole('alert')).toHaveTextContent('cannot be read: “about 59” is not a figure');
+    expect(document.activeElement).toBe(inputs()[2]);
+    expect(asked).toEqual([]);
+  });
+
+  it('what the server still misses takes the focus, and nothing typed is lost', async () => {
+    bench();
+    type(inputs()[0], '60');
+    const missing = inputs()[2].id.replace('reading-', '');
+    answering(422, { message: 'Still to read: vacuum at the end.', fields: { [missing]: 'not read yet' } });
+    await act(async () => fireEvent.click(screen.getByRole('button', { name: /Keep these readings/ })));
+    expect(await screen.findByRole('alert')).toHaveTextContent('Still to read');
+    expect(document.activeElement).toBe(inputs()[2]);
+    expect(inputs()[0]).toHaveValue('60');
+  });
+
+  it('a damaged draft is an empty one', () => {
+    window.localStorage.setItem('hard-pedal-readings-j1-vacuum-hold-rest', '{"broken');
+    bench();
+    expect(inputs()[0]).toHaveValue('');
+  });
+
+  it('survive a browser whose store is full', () => {
+    const full = jest.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
+      throw new DOMException('full', 'QuotaExceededError');
+    });
+    bench();
+    type(inputs()[0], '60 kPa');
+    expect(inputs()[0]).toHaveValue('60 kPa');
+    expect(screen.getByText(/a reload would lose it/)).toBeInTheDocument();
+    full.mockRestore();
+    type(inputs()[0], '61 kPa');
+    expect(screen.queryByText(/a reload would lose it/)).not.toBeInTheDocument();
+  });
+});
+
+describe('a gauge of the stand-in', () => {
+  const inline = findFamily('vacuum-inline')!;
+  const typedStep = inline.steps.find((step) => step.kind === 'typed')!;
+  const plan = inline.plans.find((each) => each.steps.includes(typedStep.id))!;
+
+  it('fills the fields in, and the readings count as the stand-in’s from then on', async () => {
+    bench(typedStep.id, jobViewOf(inline, plan.id));
+    const ids = inputs().map((input) => input.id.replace('reading-', ''));
+    const readings = Object.fromEntries(ids.map((id) => [id, 0.0031]));
+    const asked = answering(200, readings);
+    await act(async () => fireEvent.click(screen.getByRole('button', { name: /Read the stand-in/ })));
+    expect(asked[0].path).toBe(`/api/jobs/j1/readings?step=${typedStep.id}`);
+    for (const input of inputs()) expect(input.value).toMatch(/^\d/);
+    await act(async () => fireEvent.click(screen.getByRole('button', { name: /Keep these readings/ })));
+    await waitFor(() => expect(push).toHaveBeenCalled());
+    expect(asked[1].body).toMatchObject({ step: typedStep.id, standIn: true });
+  });
+});
