@@ -2,7 +2,7 @@ import { Matrix, inverse } from 'ml-matrix';
 import { fitLine } from './line';
 import type { Termination } from './termination';
 
-const { ceil, exp, log, max, min, sqrt } = Math;
+const { abs, ceil, exp, log, max, min, sqrt } = Math;
 const { isNaN } = Number;
 
 /**
@@ -90,7 +90,8 @@ export function fitExponentialDecay(time: ArrayLike<number>, y: ArrayLike<number
   const count = t.length;
   const span = t[count - 1];
   const falls = new Float64Array(count);
-  const misfit = (logTau: number) => projectLevels(t, values, exp(logTau), falls).rss;
+  const even = evenLength(t);
+  const misfit = (logTau: number) => projectLevels(t, values, exp(logTau), { falls, even }).rss;
   const low = log(span / 100);
   const high = log(span * 100);
   let bestLog = low;
@@ -119,7 +120,7 @@ export function fitExponentialDecay(time: ArrayLike<number>, y: ArrayLike<number
     }
   }
   const tau = exp((a + b) / 2);
-  const { settled, start, rss } = projectLevels(t, values, tau, falls);
+  const { settled, start, rss } = projectLevels(t, values, tau, { falls, even });
   const ranAway = tau > span * 95 || count < 5;
   const covariance = levelCovariance(t, { settled, start, tau }, rss / max(1, count - 3));
   const usable = !ranAway && covariance !== null;
@@ -147,15 +148,32 @@ export function fitExponentialDecay(time: ArrayLike<number>, y: ArrayLike<number
   };
 }
 
-/** Levels and misfit for one tau; `falls` is room for exp(−t/tau), which every sum needs. */
-function projectLevels(t: readonly number[], values: readonly number[], tau: number, falls: Float64Array) {
+/** How many samples from the first on are evenly spaced, to far within what an exponential feels. */
+function evenLength(t: readonly number[]): number {
+  const step = t[1] - t[0];
+  let length = 2;
+  while (length < t.length && abs(t[length] - t[0] - length * step) <= 1e-9 * step) length++;
+  return length;
+}
+
+interface Falls {
+  /** Room for exp(−t/tau), which every sum needs. */
+  readonly falls: Float64Array;
+  /** Samples at the start whose clock is even: each fall is the one before it times one factor, which is quicker. */
+  readonly even: number;
+}
+
+/** Levels and misfit for one tau. */
+function projectLevels(t: readonly number[], values: readonly number[], tau: number, { falls, even }: Falls) {
   const count = t.length;
   let s1e = 0;
   let see = 0;
   let sy = 0;
   let sye = 0;
+  const factor = exp((t[0] - t[1]) / tau);
+  let e = exp(-t[0] / tau) / factor;
   for (let i = 0; i < count; i++) {
-    const e = exp(-t[i] / tau);
+    e = i < even ? e * factor : exp(-t[i] / tau);
     falls[i] = e;
     s1e += e;
     see += e * e;

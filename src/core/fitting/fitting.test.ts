@@ -185,6 +185,24 @@ describe('decays', () => {
     expect(fit.changeAfter(15).value).toBeCloseTo(40 * (Math.exp(-2.5) - 1), 1);
   });
 
+  it('recovers the same on a clock that runs evenly, with gaps, or all over the place', () => {
+    const whole = range(1500, 15);
+    const source = randomSource(31);
+    const fall = (t: number) => 20 + 40 * Math.exp(-t / 6);
+    const tauOf = (clock: Float64Array) => {
+      const fit = fitExponentialDecay(clock, clock.map(fall));
+      return fit.kind === 'exponential' ? [fit.tau, fit.start, fit.settled] : [];
+    };
+    const gaps = whole.filter((_, i) => i % 7 !== 3 && (i < 400 || i > 600));
+    const jittered = whole.map((t) => t + 0.004 * source.uniform());
+    for (const clock of [whole, gaps, jittered]) {
+      const [tau, start, settled] = tauOf(clock);
+      expect(tau).toBeCloseTo(6, 5);
+      expect(start).toBeCloseTo(fall(clock[0]), 5);
+      expect(settled).toBeCloseTo(20, 5);
+    }
+  });
+
   it('prefers the straight line when that is all there is, and the exponential when it is bent', () => {
     const source = randomSource(9);
     expect(

@@ -105,4 +105,92 @@ describe('run recorder', () => {
     await later(1300);
     expect(finished).toBe(1);
   });
+
+  it('tells every screen of a full disk, and each has every sample, whenever it came', async () => {
+    let full = false;
+    const chunks: Trace[] = [];
+    const run = recorder((_sequence, chunk) => {
+      if (full) return Promise.reject(new Error('database or disk is full'));
+      chunks.push(chunk);
+      return Promise.resolve();
+    });
+    const screen = () => {
+      const frames: RunFrame[] = [];
+      const leave = run.listen((frame) => frames.push(frame));
+      const samples = () => concatTraces(frames.map((frame) => frame.samples)).time;
+      return { frames, leave, samples };
+    };
+    run.setSpeed(5);
+    run.start();
+    const early = screen();
+    await later(1000);
+    full = true;
+    await later(1000);
+    const late = screen();
+    const gone = screen();
+    gone.leave();
+    await later(200);
+    for (const { frames } of [early, late]) expect(frames.at(-1)?.status.storageProblem).toContain('disk is full');
+    expect(gone.frames).toHaveLength(1);
+    full = false;
+    await later(900);
+    expect(run.status().storageProblem).toBeNull();
+    const trace = await run.stop();
+    expect(early.samples()).toEqual(trace.time);
+    expect(late.samples()).toEqual(trace.time);
+    expect(late.frames[0].kind).toBe('whole');
+    expect(concatTraces(chunks).time).toEqual(trace.time);
+  });
+
+  it('does not let go of a trace that it could not write', async () => {
+    const run = recorder(() => Promise.reject(new Error('database or disk is full')));
+    run.start();
+    await later(300);
+    await expect(run.stop()).rejects.toThrow('disk is full');
+    const frames: RunFrame[] = [];
+    run.listen((frame) => frames.push(frame));
+    expect(frames[0].samples.time.length).toBeGreaterThan(10);
+  });
+
+  it('cuts a motor off at its limit, whoever pulls, and records that it stood', async () => {
+    const limit = { of: 'motor', channel: 'pump_on', seconds: 2 } as const;
+    const commands: number[] = [];
+    const chunks: Trace[] = [];
+    let samples = 0;
+    const run = new RunRecorder({
+      instrument: {
+        channels: ['input_pressure', 'pump_on'],
+        leverChannel: 'input_pressure',
+        sampleRate: 100,
+        read(elapsed, controls, lever) {
+          const count = Math.round(elapsed * 100);
+          commands.push(controls.power);
+          const time = Float64Array.from({ length: count }, () => ++samples / 100);
+          return makeTrace(time, {
+            input_pressure: new Float64Array(count).fill(lever),
+            pump_on: new Float64Array(count).fill(controls.power),
+          });
+        },
+        snapshot: () => null,
+      },
+      phases: [{ ...phases[0], controls: { power: 1 }, duty: limit }],
+      store: { append: (_sequence, chunk) => (chunks.push(chunk), Promise.resolve()), finish: () => Promise.resolve() },
+      start: { guide: guideStart, lever: 0, byItself: false, rig: null },
+      recorded: concatTraces([]),
+      nextSequence: 0,
+      leverMaximum: 1e6,
+    });
+    run.setSpeed(10);
+    run.start();
+    run.pull(5e5);
+    await later(900);
+    const { cut, done, lever, controls } = run.status();
+    expect({ cut, done, lever, power: controls.power }).toEqual({ cut: limit, done: true, lever: 0, power: 0 });
+    expect(commands.at(-1)).toBe(0);
+    const { pump_on: on } = concatTraces(chunks).columns;
+    const ran = on.filter((each) => each === 1).length / 100;
+    expect(ran).toBeGreaterThanOrEqual(limit.seconds);
+    expect(ran).toBeLessThan(limit.seconds + 0.1);
+    expect(on.at(-1)).toBe(0);
+  });
 });

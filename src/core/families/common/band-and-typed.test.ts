@@ -6,10 +6,12 @@ import { checkSpec } from '../../formats/unit-sheet';
 import { expandedUncertainty } from '../../instruments/uncertainty';
 import { evaluateUnit } from '../../judging/evaluate-unit';
 import { characteristicUnits, type CharacteristicId } from '../../quantities/characteristics';
+import { findChannel } from '../../quantities/channels';
+import { unitOf } from '../../quantities/measurement-unit';
 import type { MeasuredStep } from '../step-definition';
 import { limitFrom } from './limits';
 import { toleranceBand } from './tolerance-band';
-import { analysisFromTyped } from './typed-values';
+import { analysisFromTyped, dialReadings } from './typed-values';
 import { turningPoint, vacuumAlongPull } from './vacuum-along-pull';
 
 const [family] = families;
@@ -65,6 +67,13 @@ describe('vacuum along a pull', () => {
   });
 });
 
+const quotients: Readonly<Record<string, string>> = {
+  'pressure/pressure': 'ratio',
+  'pressure/force': 'slope-per-force',
+  'pressure/angle': 'slope-per-angle',
+  'force/pressure': 'force-per-pressure',
+};
+
 describe('values typed by hand', () => {
   const steps = family.steps.filter((step): step is MeasuredStep<unknown> => step.kind === 'measured');
 
@@ -82,6 +91,44 @@ describe('values typed by hand', () => {
       );
     },
   );
+
+  it.each(Object.entries(dialReadings))('%s is read on a dial, or with a watch, of its own kind', (id, how) => {
+    const own = unitOf(characteristicUnits[id as CharacteristicId]).dimension;
+    const dial = (channel: string) => unitOf(findChannel(channel)!.fileUnit).dimension;
+    switch (how.kind) {
+      case 'reading':
+      case 'difference':
+        return expect(dial(how.channel)).toBe(own);
+      case 'between':
+        return expect(how.channels.map(dial)).toEqual([own, own]);
+      case 'rate':
+        return expect([dial(how.channel), own]).toEqual(['pressure', 'pressure-rate']);
+      case 'flow':
+        return expect([dial(how.channel), own]).toEqual(['pressure', 'volume-flow']);
+      case 'watch':
+        return expect(own).toBe('time');
+      case 'quotient':
+        return expect(quotients[how.channels.map(dial).join('/')]).toBe(own);
+      case 'count':
+        return expect(own).toBe('ratio');
+    }
+  });
+
+  it('a flow and a rate are told with an uncertainty that one can work with', () => {
+    const shareOf = (id: CharacteristicId, value: number) => {
+      const analysis = analysisFromTyped({ characteristics: [id] }, new Map([[id, value]]), context);
+      const [found] = analysis.characteristics;
+      return found.kind === 'measured' ? expandedUncertainty(found.estimate) / value : Number.NaN;
+    };
+    // 60 kPa a minute off a dial of 1 kPa: 30 kPa in half a minute, read to a division at either end.
+    expect(shareOf('output-decay-rate', 1000)).toBeGreaterThan(0.02);
+    expect(shareOf('output-decay-rate', 1000)).toBeLessThan(0.05);
+    for (const id of ['leak-flow', 'internal-leak-flow', 'pump-speed'] as const) {
+      expect(shareOf(id, 1e-6)).toBeGreaterThan(0.1);
+      expect(shareOf(id, 1e-6)).toBeLessThan(0.15);
+      expect(shareOf(id, 1e-3)).toBeCloseTo(shareOf(id, 1e-6), 9);
+    }
+  });
 
   it('are judged like traces: what was not read leaves its step undecided', () => {
     const evaluate = (values: ReadonlyMap<CharacteristicId, number>) =>

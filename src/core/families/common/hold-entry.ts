@@ -14,6 +14,7 @@ import type { StepContext } from '../step-context';
 import type { TypedEntry, TypedField, TypedValues } from '../typed-entry';
 import { absent, measured, nothingMeasured } from './analysis-result';
 import { plausibleRange } from './plausible-range';
+import { watchStandard } from './watch';
 
 /** A vacuum hold as it is read off a dial. */
 export interface HoldEntrySetup<Unit> {
@@ -28,8 +29,6 @@ export interface HoldEntrySetup<Unit> {
 }
 
 const standardTemperature = quantity<Temperature>(293.15);
-/** A watch is read to half a second at each end. */
-const watchStandard = (Math.SQRT2 * 0.5) / Math.sqrt(3);
 /** A supply may start this far from what the source was set to, as a share. */
 const startShare = 0.12;
 /** A volume measured with rule and calliper is good to about this. */

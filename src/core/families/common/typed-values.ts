@@ -3,14 +3,17 @@ import {
   differenceResolution,
   random,
   readingComponents,
+  scaleComponents,
   systematic,
   type UncertaintyComponent,
 } from '../../instruments/uncertainty';
+import type { Instrument } from '../../instruments/instrument';
 import type { CharacteristicId } from '../../quantities/characteristics';
 import type { Characteristic, StepAnalysis } from '../step-analysis';
 import type { StepContext } from '../step-context';
 import type { MeasuredStep } from '../step-definition';
 import { absent, measured } from './analysis-result';
+import { watchStandard } from './watch';
 
 /** How a characteristic is read off dials by hand. */
 type DialReading =
@@ -21,6 +24,10 @@ type DialReading =
   | { readonly kind: 'quotient'; readonly channels: readonly [string, string] }
   /** Two gauges against each other. */
   | { readonly kind: 'between'; readonly channels: readonly [string, string] }
+  /** Change of one gauge's reading over a watched time. */
+  | { readonly kind: 'rate'; readonly channel: string }
+  /** Volume flow worked out of such a change and a volume. */
+  | { readonly kind: 'flow'; readonly channel: string }
   /** Read with a watch: half a second each way. */
   | { readonly kind: 'watch' }
   /** Counted. */
@@ -31,18 +38,19 @@ const output = 'output_pressure';
 const store = 'accumulator_pressure';
 const store2 = 'accumulator_pressure_2';
 
-const dialReadings: Readonly<Record<CharacteristicId, DialReading>> = {
+/** How each characteristic is read off dials. */
+export const dialReadings: Readonly<Record<CharacteristicId, DialReading>> = {
   'switch-close-pressure': { kind: 'difference', channel: input },
   'switch-open-pressure': { kind: 'difference', channel: input },
   'pair-offset': { kind: 'difference', channel: output },
   'pair-gain': { kind: 'quotient', channels: [output, input] },
-  'output-decay-rate': { kind: 'difference', channel: output },
-  'input-creep': { kind: 'difference', channel: input },
-  'input-decay-rate': { kind: 'difference', channel: input },
+  'output-decay-rate': { kind: 'rate', channel: output },
+  'input-creep': { kind: 'rate', channel: input },
+  'input-decay-rate': { kind: 'rate', channel: input },
   'draw-time': { kind: 'watch' },
   'rest-difference': { kind: 'between', channels: ['supply_vacuum', 'control_vacuum'] },
   'vacuum-loss': { kind: 'difference', channel: 'supply_vacuum' },
-  'leak-flow': { kind: 'difference', channel: 'supply_vacuum' },
+  'leak-flow': { kind: 'flow', channel: 'supply_vacuum' },
   'cut-in-pressure': { kind: 'difference', channel: input },
   'valve-opening-pressure': { kind: 'difference', channel: input },
   'boost-slope': { kind: 'quotient', channels: [output, input] },
@@ -74,7 +82,7 @@ const dialReadings: Readonly<Record<CharacteristicId, DialReading>> = {
   'pedal-sink': { kind: 'difference', channel: 'pedal_travel' },
   'soak-loss': { kind: 'difference', channel: 'supply_vacuum' },
   'vehicle-ratio': { kind: 'quotient', channels: [output, output] },
-  'pump-speed': { kind: 'watch' },
+  'pump-speed': { kind: 'flow', channel: 'supply_vacuum' },
   'ultimate-pressure': { kind: 'reading', channel: 'supply_vacuum' },
   'pump-cut-in': { kind: 'reading', channel: 'supply_vacuum' },
   'pump-cut-out': { kind: 'reading', channel: 'supply_vacuum' },
@@ -87,21 +95,21 @@ const dialReadings: Readonly<Record<CharacteristicId, DialReading>> = {
   'charge-time': { kind: 'watch' },
   'store-cut-in': { kind: 'reading', channel: store },
   'store-cut-out': { kind: 'reading', channel: store },
-  'internal-leak-flow': { kind: 'difference', channel: store },
+  'internal-leak-flow': { kind: 'flow', channel: store },
   'lamp-pressure': { kind: 'reading', channel: store },
   'half-life': { kind: 'watch' },
   'precharge-2': { kind: 'reading', channel: store2 },
   'charge-time-2': { kind: 'watch' },
   'store-cut-in-2': { kind: 'reading', channel: store2 },
   'store-cut-out-2': { kind: 'reading', channel: store2 },
-  'internal-leak-flow-2': { kind: 'difference', channel: store2 },
+  'internal-leak-flow-2': { kind: 'flow', channel: store2 },
   'lamp-pressure-2': { kind: 'reading', channel: store2 },
   'half-life-2': { kind: 'watch' },
   'dead-pressure-2': { kind: 'reading', channel: store2 },
   'run-time-2': { kind: 'watch' },
   'rest-time-2': { kind: 'watch' },
   'assisted-applications-2': { kind: 'count' },
-  'levelling-leak-flow': { kind: 'difference', channel: store2 },
+  'levelling-leak-flow': { kind: 'flow', channel: store2 },
   'height-loss': { kind: 'difference', channel: 'rod_travel' },
   'bump-pressure': { kind: 'difference', channel: 'front_pressure' },
   'metering-slope': { kind: 'quotient', channels: ['front_pressure', 'pedal_force'] },
@@ -130,6 +138,8 @@ export function dialChannel(id: CharacteristicId): string | null {
   switch (how.kind) {
     case 'reading':
     case 'difference':
+    case 'rate':
+    case 'flow':
       return how.channel;
     case 'between':
     case 'quotient':
@@ -138,6 +148,18 @@ export function dialChannel(id: CharacteristicId): string | null {
     case 'count':
       return null;
   }
+}
+
+/** A rate was watched for about as long as a hold lasts, s. */
+const watchedFor = 30;
+/** A volume that nobody measured for the purpose is good to about this. */
+const volumeShare = 0.05;
+
+/** Standard uncertainty of a dial's usual reading, about a fifth of its range, as a share of it. */
+function usualShare(instrument: Instrument, date: string): number {
+  const at = instrument.range / 5;
+  const parts = differenceComponents(instrument, 0, at, date).map((part) => part.standard);
+  return Math.hypot(...parts, differenceResolution(instrument).standard) / at;
 }
 
 function typedComponents(id: CharacteristicId, value: number, context: StepContext<unknown>): UncertaintyComponent[] {
@@ -158,22 +180,33 @@ function typedComponents(id: CharacteristicId, value: number, context: StepConte
         ? [differenceResolution(instrument), ...differenceComponents(instrument, 0, value, context.date)]
         : [];
     }
+    case 'rate': {
+      const instrument = gauge(how.channel);
+      const timing = random('timing', (value * watchStandard) / watchedFor);
+      if (!instrument) return [timing];
+      const change = [
+        differenceResolution(instrument),
+        ...differenceComponents(instrument, 0, value * watchedFor, context.date),
+      ];
+      return [timing, ...scaleComponents(change, 1 / watchedFor)];
+    }
+    case 'flow': {
+      const instrument = gauge(how.channel);
+      return [
+        random('timing', (value * watchStandard) / watchedFor),
+        systematic('volume', value * volumeShare),
+        ...(instrument ? [systematic('gauge-gain', value * usualShare(instrument, context.date))] : []),
+      ];
+    }
     case 'between':
       return how.channels.flatMap((channel) => {
         const instrument = gauge(channel);
         return instrument ? readingComponents(instrument, value, context.date) : [];
       });
     case 'quotient':
-      // A quotient read from dials is taken at about a fifth of their range, where each reads to half a division.
       return how.channels.flatMap((channel) => {
         const instrument = gauge(channel);
-        if (!instrument) return [];
-        const at = instrument.range / 5;
-        const total = Math.hypot(
-          ...differenceComponents(instrument, 0, at, context.date).map((part) => part.standard),
-          differenceResolution(instrument).standard,
-        );
-        return [systematic('pair-gain', (value * total) / at)];
+        return instrument ? [systematic('pair-gain', value * usualShare(instrument, context.date))] : [];
       });
   }
 }

@@ -1,0 +1,2 @@
+/** A watch is read to half a second at each end of a time: standard uncertainty of the time, s. */
+export const watchStandard = (Math.SQRT2 * 0.5) / Math.sqrt(3);
