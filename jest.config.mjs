@@ -21,6 +21,7 @@ const ui = {
   displayName: 'ui',
   testEnvironment: 'jsdom',
   setupFiles: ['<rootDir>/jest.setup-env.ts'],
+  setupFilesAfterEnv: ['<rootDir>/jest.setup-screens.ts'],
   testMatch: ['<rootDir>/src/**/*.test.tsx'],
 };
 
@@ -34,7 +35,8 @@ const config = async () => {
       transformIgnorePatterns: ['/node_modules/(?!(pure-rand|echarts|zrender|react-hotkeys-hook)/)'],
     });
   }
-  return { projects, maxWorkers: 2 };
+  // No test asserts a wall-clock time, so a busy machine must not end one either.
+  return { projects, maxWorkers: 2, testTimeout: 60_000 };
 };
 
 export default config;
