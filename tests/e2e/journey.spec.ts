@@ -100,7 +100,7 @@ test('a run survives a reload, and a second screen sees the same', async ({ page
   await other.close();
 
   await hurry(page);
-  await expect(page.getByRole('button', { name: /Keep this run/ })).toBeEnabled({ timeout: 60_000 });
+  await expect(page.getByRole('button', { name: /Keep this run/ })).toBeEnabled({ timeout: 240_000 });
   // Nothing was lost: the analysis finds the whole pull, and the samples run on without a gap.
   await expect(page.getByRole('heading', { name: /This run/ })).toContainText('Pass');
   const id = await page.evaluate(

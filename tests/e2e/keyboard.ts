@@ -64,7 +64,7 @@ export async function measureByKeys(page: Page, title: string, verdict: string |
   await expect(page.getByLabel('Rig time')).toBeVisible();
   await hurry(page);
   await press(page, 'Space');
-  await expect(page.getByRole('button', { name: /Keep this run/ })).toBeEnabled({ timeout: 60_000 });
+  await expect(page.getByRole('button', { name: /Keep this run/ })).toBeEnabled({ timeout: 240_000 });
   await expect(page.getByRole('heading', { name: /This run/ })).toContainText(verdict);
   await press(page, 'Enter');
 }

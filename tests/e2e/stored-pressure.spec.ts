@@ -106,7 +106,7 @@ test('charges a store live, sees the knee, and the charge shuts what must be dea
   await page.getByRole('button', { name: 'Start recording' }).click();
   await page.getByLabel('Rig time').selectOption('20');
   await page.getByRole('button', { name: 'Let the rig pull' }).click();
-  await page.getByRole('button', { name: 'Keep this run' }).click({ timeout: 40_000 });
+  await page.getByRole('button', { name: 'Keep this run' }).click({ timeout: 240_000 });
   await expect(page.getByText('Dead after')).toBeVisible();
 
   await page.goto(`/jobs/${id}/bench/charge-from-empty`);
@@ -115,7 +115,7 @@ test('charges a store live, sees the knee, and the charge shuts what must be dea
   await page.getByRole('button', { name: 'Start recording' }).click();
   await page.getByLabel('Rig time').selectOption('20');
   await expect(page.getByText(/motor on for \d+ s of 90 s/)).toBeVisible();
-  await page.getByRole('button', { name: 'Keep this run' }).click({ timeout: 40_000 });
+  await page.getByRole('button', { name: 'Keep this run' }).click({ timeout: 240_000 });
   await expect(page.getByText('Precharge at 20 °C')).toBeVisible();
   await expect(page.getByRole('img', { name: /Precharge as it stood/ })).toBeVisible();
   await expectAccessible(page, 'a charge with its knee');
