@@ -42,7 +42,10 @@ export function StepResults({ result, units, heading = 'This run' }: Props) {
                 )}
                 {check && (
                   <small>
-                    {check.verdict.kind === 'undecided' ? checkReason(check, units) : limitText(check, units)}
+                    {/* What was not measured has said why already. */}
+                    {found.kind === 'measured' && check.verdict.kind === 'undecided'
+                      ? checkReason(check, units)
+                      : limitText(check, units)}
                   </small>
                 )}
               </div>

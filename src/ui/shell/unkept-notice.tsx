@@ -8,7 +8,7 @@ export function UnkeptNotice() {
   const unkept = useSyncExternalStore(onStoreChange, somethingUnkept, () => false);
   if (!unkept) return null;
   return (
-    <p role="alert" className={styles.unkept}>
+    <p role="alert" data-notice className={styles.unkept}>
       This browser’s store is full or barred: what you type stays on this page, but a reload would lose it.
     </p>
   );

@@ -41,6 +41,8 @@ export const theme = createTheme({
         ':root, [data-mode="light"]': Object.fromEntries(cssPairs(day)),
         '[data-mode="dark"]': Object.fromEntries(cssPairs(dim)),
         body: { background: 'var(--ground)', color: 'var(--ink)', fontSize: 15, lineHeight: 1.4 },
+        // Room that a notice along the bottom edge takes from what fills the window.
+        'body:has([data-notice])': { '--notice': '48px' },
         'h1, h2, h3, p, ul, ol, dl, dd': { margin: 0 },
         a: { color: 'inherit' },
         ':focus-visible': { outline: '3px solid var(--measured)', outlineOffset: '2px' },
