@@ -6,6 +6,6 @@ want=$(cat node_modules/.hard-pedal-packages)
 if [ ! -f "$stamp" ] || [ "$(cat "$stamp")" != "$want" ]; then
   echo "Compiling the database driver, which may take a minute or two …"
   # On every core, and hardly optimised: a driver that waits for the disk gains nothing from minutes of compiling.
-  JOBS="${JOBS:-max}" CFLAGS="${CFLAGS:--O1}" npm rebuild better-sqlite3 esbuild
+  JOBS="${JOBS:-max}" CFLAGS="${CFLAGS:--O1}" CXXFLAGS="${CXXFLAGS:--O1}" npm rebuild better-sqlite3 esbuild
   printf '%s' "$want" > "$stamp"
 fi

@@ -3,6 +3,8 @@ import { expect, type Page } from '@playwright/test';
 
 /** No violation of WCAG 2.2 A and AA on the page as it stands. */
 export async function expectAccessible(page: Page, where: string): Promise<void> {
+  // A page that is being refreshed has its title a moment later than the rest.
+  await expect(page).toHaveTitle(/\S/);
   // A colour on its way from one state to the next is neither of them: wait for what moves, unless it moves for ever.
   await page.evaluate(() =>
     Promise.allSettled(
