@@ -21,7 +21,7 @@ const ui = {
   displayName: 'ui',
   testEnvironment: 'jsdom',
   setupFiles: ['<rootDir>/jest.setup-env.ts'],
-  setupFilesAfterEnv: ['<rootDir>/jest.setup-screens.ts'],
+  setupFilesAfterEnv: ['<rootDir>/jest.setup-screens.tsx'],
   testMatch: ['<rootDir>/src/**/*.test.tsx'],
 };
 

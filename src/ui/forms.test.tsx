@@ -1,22 +1,11 @@
-import '@testing-library/jest-dom';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { findFamily } from '@/core/families';
-import { answering, show } from '../../tests/support/screens';
+import { answering, family, show } from '../../tests/support/screens';
+import { push, refresh } from '../../tests/support/router';
 import { BookInForm } from './book-in/book-in-form';
 import { InstrumentsPage } from './instruments/instruments-page';
 import { SettingsForm } from './settings/settings-form';
 import { SheetForm } from './sheets/sheet-form';
-
-const push = jest.fn();
-const refresh = jest.fn();
-jest.mock('next/navigation', () => ({ useRouter: () => ({ push, refresh }), usePathname: () => '/' }));
-jest.mock('./charts/chart', () => ({ Chart: ({ text }: { text: string }) => <div role="img" aria-label={text} /> }));
-
-beforeEach(() => {
-  window.localStorage.clear();
-  push.mockClear();
-  refresh.mockClear();
-});
 
 const type = (label: string | RegExp, value: string) =>
   fireEvent.change(screen.getByLabelText(label), { target: { value } });
@@ -30,6 +19,19 @@ describe('settings', () => {
     site: { altitudeM: 1420, airTemperatureC: 11 },
     policy: 'guarded',
   } as const;
+
+  it('questions a barometer that is reduced to the sea, and saves figures with a decimal comma', async () => {
+    const asked = answering(200, {});
+    show(<SettingsForm settings={settings} />);
+    expect(screen.getByText(/85.4 kPa absolute/)).toBeInTheDocument();
+    fireEvent.change(screen.getByLabelText('Station barometer'), { target: { value: '101,3' } });
+    expect(screen.getByRole('alert')).toHaveTextContent(/15.9 kPa above/);
+    fireEvent.change(screen.getByLabelText('Station barometer'), { target: { value: '84,9' } });
+    expect(screen.queryByRole('alert')).not.toBeInTheDocument();
+    await act(async () => fireEvent.click(screen.getByRole('button', { name: 'Save' })));
+    expect(await screen.findByRole('status')).toHaveTextContent('Saved');
+    expect(asked[0]).toMatchObject({ method: 'PUT', body: { site: { altitudeM: 1420, barometerKpa: 84.9 } } });
+  });
 
   it('say what today’s air is while it is typed, and wait where it is no figure', () => {
     show(<SettingsForm settings={settings} />);
@@ -81,6 +83,36 @@ describe('settings', () => {
 });
 
 describe('instruments', () => {
+  const mounted = [
+    {
+      channel: 'supply_vacuum',
+      name: 'Old dial',
+      range: 30,
+      resolution: 0.5,
+      unit: 'inHg',
+      classPercent: 1.6,
+      classOf: 'full-scale' as const,
+      dueOn: '2026-01-01',
+    },
+  ];
+
+  it('flags what is overdue and says what that does', () => {
+    show(<InstrumentsPage instruments={mounted} today="2026-11-24" />);
+    expect(screen.getByText('1 calibration is overdue.')).toBeInTheDocument();
+    expect(screen.getByText(/overdue since 2026-01-01: its class counts twice/)).toBeInTheDocument();
+  });
+
+  it('keeps what was typed and says what is wrong beside the field', async () => {
+    show(<InstrumentsPage instruments={mounted} today="2026-11-24" />);
+    fireEvent.click(screen.getByRole('button', { name: 'Change' }));
+    const asked = answering(422, { message: 'Some fields need another look.', fields: { unit: '"N" does not fit' } });
+    fireEvent.change(screen.getByLabelText('Unit'), { target: { value: 'N' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Keep the change' }));
+    expect(await screen.findByText('"N" does not fit')).toBeInTheDocument();
+    expect(screen.getByLabelText('Unit')).toHaveValue('N');
+    expect(asked[0]).toMatchObject({ path: '/api/instruments', method: 'PUT', body: { range: 30, classPercent: 1.6 } });
+  });
+
   it('mount one by what it measures, and empty the form for the next', async () => {
     show(<InstrumentsPage instruments={[]} today="2026-11-24" />);
     await press('Mount an instrument');
@@ -176,6 +208,43 @@ describe('unit sheet', () => {
     expect(asked[0].body).toMatchObject({ family: 'vacuum-remote', name: 'Off grader 2' });
     expect(asked[0].body.spec).toMatchObject(Object.fromEntries(required.map(({ name }) => [name, example[name]])));
     expect(window.localStorage.getItem('hard-pedal-draft-sheet')).toBeNull();
+  });
+});
+
+describe('book-in form', () => {
+  const sheets = [{ id: 's1', family: family.id, name: 'Tarnock R7', spec: family.example.spec }];
+
+  it('puts what is wrong beside its field and keeps what was typed', async () => {
+    answering(422, { message: 'Some fields need another look.', fields: { serial: 'Read the serial off the plate' } });
+    show(<BookInForm sheets={sheets} chosenSheet="s1" air={{ pressure: 85_400, temperature: 284 }} />);
+    fireEvent.change(screen.getByLabelText('Came off'), { target: { value: 'Salt lorry 3' } });
+    await act(async () => fireEvent.click(screen.getByRole('button', { name: 'Book in' })));
+    expect(await screen.findByText('Read the serial off the plate')).toBeInTheDocument();
+    expect(screen.getByLabelText('Serial')).toHaveAttribute('aria-invalid', 'true');
+    expect(screen.getByLabelText('Came off')).toHaveValue('Salt lorry 3');
+    expect(JSON.parse(window.localStorage.getItem('hard-pedal-draft-book-in') ?? '{}')).toMatchObject({
+      vehicle: 'Salt lorry 3',
+    });
+  });
+
+  it('puts a draft back, and drops it once the unit is booked', async () => {
+    window.localStorage.setItem('hard-pedal-draft-book-in', JSON.stringify({ serial: 'TK-9', vehicle: 'Mail van' }));
+    show(<BookInForm sheets={sheets} chosenSheet="s1" air={{ pressure: 85_400, temperature: 284 }} />);
+    expect(screen.getByLabelText('Serial')).toHaveValue('TK-9');
+    const asked = answering(200, { id: 'j9' });
+    await act(async () => fireEvent.click(screen.getByRole('button', { name: 'Book in' })));
+    await waitFor(() => expect(push).toHaveBeenCalledWith('/jobs/j9'));
+    expect(asked[0].body).toMatchObject({ serial: 'TK-9', vehicle: 'Mail van', sheetId: 's1', person: 'Ilse Varga' });
+    expect(window.localStorage.getItem('hard-pedal-draft-book-in')).toBeNull();
+  });
+
+  it('keeps everything when the server does not answer', async () => {
+    global.fetch = jest.fn(() => Promise.reject(new TypeError('network')));
+    show(<BookInForm sheets={sheets} chosenSheet="s1" air={{ pressure: 85_400, temperature: 284 }} />);
+    fireEvent.change(screen.getByLabelText('Serial'), { target: { value: 'TK-7' } });
+    await act(async () => fireEvent.click(screen.getByRole('button', { name: 'Book in' })));
+    expect(await screen.findByRole('alert')).toHaveTextContent('The server does not answer');
+    expect(screen.getByLabelText('Serial')).toHaveValue('TK-7');
   });
 });
 

@@ -3,6 +3,7 @@ import type { StepContext } from '@/core/families/step-context';
 import { applyMapping, rowProblems, type LogNeeds } from '@/core/formats/column-mapping';
 import { standInSource } from '@/core/formats/bench-log';
 import { guessMapping, headerFingerprint } from '@/core/formats/guess-mapping';
+import { isRowProblem } from '@/core/formats/read-problem';
 import { readRawLog, type RawLog } from '@/core/formats/raw-log';
 import { contextAt } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
@@ -72,7 +73,7 @@ function judge({ mapping, leaveOut }: Extract<LogRequest, { kind: 'judge' }>): v
   const mapped = applyMapping(raw, mapping, needs, { ambient: context.ambient.pressure, leaveOut });
   if (!mapped.ok) {
     const [first] = mapped.problems;
-    const byLine = 'line' in first && first.line > raw.headerLine ? rowProblems(raw, mapping, needs) : mapped.problems;
+    const byLine = isRowProblem(first) ? rowProblems(raw, mapping, needs) : mapped.problems;
     return say({ kind: 'unusable', problems: byLine.slice(0, listedProblems), count: byLine.length });
   }
   trace = mapped.value.trace;

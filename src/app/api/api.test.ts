@@ -157,6 +157,9 @@ describe('settings and instruments', () => {
     expect(await siteNow()).toMatchObject(site);
     const wrong = await ask(settings.PUT, { ...shop, site: { altitudeM: 90_000, barometerKpa: 3 } });
     expect(wrong.fields.sort()).toEqual(['site.altitudeM', 'site.barometerKpa']);
+    // What was no figure at all arrives as null.
+    const none = await ask(settings.PUT, { ...shop, site: { airTemperatureC: null } });
+    expect(none.answer?.fields).toEqual({ 'site.airTemperatureC': 'Needs a figure from -60 to 70' });
     expect(await siteNow()).toMatchObject(site);
   });
 

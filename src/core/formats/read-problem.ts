@@ -82,3 +82,8 @@ export function readOk<T>(value: T): Read<T> {
 export function readFailed<T>(...problems: readonly ReadProblem[]): Read<T> {
   return { ok: false, problems };
 }
+
+/** Whether a problem is of one row, which can be left out, and not of the file or its header. */
+export function isRowProblem(problem: ReadProblem): boolean {
+  return problem.code === 'not-a-number' || problem.code === 'ragged-row' || problem.code === 'time-backwards';
+}

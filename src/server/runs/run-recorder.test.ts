@@ -48,15 +48,23 @@ function recorder(
   });
 }
 
-const later = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
+/** A disk that is full while `full` says so, and what has been written on it. */
+function disk() {
+  const state = { full: false, chunks: [] as Trace[] };
+  const append = (_sequence: number, chunk: Trace) => {
+    if (state.full) return Promise.reject(new Error('database or disk is full'));
+    state.chunks.push(chunk);
+    return Promise.resolve();
+  };
+  return { state, append };
+}
 
-// A busy machine takes its time.
-jest.setTimeout(60_000);
+const later = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
 describe('run recorder', () => {
   it('writes at least once a second, and every screen gets every sample', async () => {
-    const chunks: Trace[] = [];
-    const run = recorder((_sequence, chunk) => (chunks.push(chunk), Promise.resolve()));
+    const { state, append } = disk();
+    const run = recorder(append);
     run.setSpeed(5);
     const seen: RunFrame[] = [];
     run.start();
@@ -64,9 +72,9 @@ describe('run recorder', () => {
     run.listen((frame) => seen.push(frame));
     run.pull(2e6);
     await later(1600);
-    expect(chunks.length).toBeGreaterThanOrEqual(1);
+    expect(state.chunks.length).toBeGreaterThanOrEqual(1);
     const trace = await run.stop();
-    const written = concatTraces(chunks);
+    const written = concatTraces(state.chunks);
     expect(written.time).toEqual(trace.time);
     const shown = seen.reduce((sum, frame) => sum + frame.samples.time.length, 0);
     expect(seen[0].kind).toBe('whole');
@@ -76,47 +84,36 @@ describe('run recorder', () => {
   });
 
   it('keeps samples while the disk is full, says so, and writes them when there is room', async () => {
-    let full = true;
-    const chunks: Trace[] = [];
-    const run = recorder((_sequence, chunk) => {
-      if (full) return Promise.reject(new Error('database or disk is full'));
-      chunks.push(chunk);
-      return Promise.resolve();
-    });
+    const { state, append } = disk();
+    state.full = true;
+    const run = recorder(append);
     run.start();
     await until(() => run.status().storageProblem !== null);
     expect(run.status().storageProblem).toContain('disk is full');
-    expect(chunks).toEqual([]);
-    full = false;
+    expect(state.chunks).toEqual([]);
+    state.full = false;
     const trace = await run.stop();
-    expect(concatTraces(chunks).time).toEqual(trace.time);
+    expect(concatTraces(state.chunks).time).toEqual(trace.time);
     expect(run.status().storageProblem).toBeNull();
   });
 
   it('does not call a run complete before its last samples are written', async () => {
-    let full = true;
+    const { state, append } = disk();
+    state.full = true;
     let finished = 0;
-    const run = recorder(
-      () => (full ? Promise.reject(new Error('disk is full')) : Promise.resolve()),
-      () => (finished++, Promise.resolve()),
-    );
+    const run = recorder(append, () => (finished++, Promise.resolve()));
     run.setSpeed(50);
     run.start();
     await until(() => run.status().done && run.status().storageProblem !== null);
     expect(finished).toBe(0);
-    full = false;
+    state.full = false;
     await until(() => finished > 0);
     expect(finished).toBe(1);
   });
 
   it('tells every screen of a full disk, and each has every sample, whenever it came', async () => {
-    let full = false;
-    const chunks: Trace[] = [];
-    const run = recorder((_sequence, chunk) => {
-      if (full) return Promise.reject(new Error('database or disk is full'));
-      chunks.push(chunk);
-      return Promise.resolve();
-    });
+    const { state, append } = disk();
+    const run = recorder(append);
     const screen = () => {
       const frames: RunFrame[] = [];
       const leave = run.listen((frame) => frames.push(frame));
@@ -125,8 +122,8 @@ describe('run recorder', () => {
     };
     run.start();
     const early = screen();
-    await until(() => chunks.length > 0);
-    full = true;
+    await until(() => state.chunks.length > 0);
+    state.full = true;
     await until(() => run.status().storageProblem !== null);
     const late = screen();
     const gone = screen();
@@ -134,17 +131,19 @@ describe('run recorder', () => {
     await until(() => late.frames.length > 1);
     for (const { frames } of [early, late]) expect(frames.at(-1)?.status.storageProblem).toContain('disk is full');
     expect(gone.frames).toHaveLength(1);
-    full = false;
+    state.full = false;
     await until(() => run.status().storageProblem === null);
     const trace = await run.stop();
     expect(early.samples()).toEqual(trace.time);
     expect(late.samples()).toEqual(trace.time);
     expect(late.frames[0].kind).toBe('whole');
-    expect(concatTraces(chunks).time).toEqual(trace.time);
+    expect(concatTraces(state.chunks).time).toEqual(trace.time);
   });
 
   it('does not let go of a trace that it could not write', async () => {
-    const run = recorder(() => Promise.reject(new Error('database or disk is full')));
+    const { state, append } = disk();
+    state.full = true;
+    const run = recorder(append);
     run.start();
     await until(() => run.status().elapsed > 0.2);
     await expect(run.stop()).rejects.toThrow('disk is full');

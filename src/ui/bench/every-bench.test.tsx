@@ -1,4 +1,3 @@
-import '@testing-library/jest-dom';
 import { fireEvent, screen, within } from '@testing-library/react';
 import { families, layoutsOf } from '@/core/families';
 import { jobViewOf, show } from '../../../tests/support/screens';
@@ -6,12 +5,6 @@ import { JobPage } from '../job/job-page';
 import { LookBench } from './look-bench';
 import { MeasuredBench } from './measured-bench';
 import { TypedBench } from './typed-bench';
-
-jest.mock('next/navigation', () => ({
-  useRouter: () => ({ push: jest.fn(), refresh: jest.fn() }),
-  usePathname: () => '/',
-}));
-jest.mock('../charts/chart', () => ({ Chart: ({ text }: { text: string }) => <div role="img" aria-label={text} /> }));
 
 const everyPlan = families
   .flatMap((family) => layoutsOf(family))
@@ -24,8 +17,6 @@ const at = { site: { altitudeM: 1420, benchVolumeCm3: 600 }, date: '2026-11-23T0
 // Asking by role is slow in jsdom, and there are many benches; journeys in a real browser ask by role.
 const headings = (container: HTMLElement) =>
   [...container.querySelectorAll('h1, h2')].map((each) => each.textContent).join('; ');
-
-beforeEach(() => window.localStorage.clear());
 
 describe.each(everyPlan)('benches of %s', (_title, family, plan) => {
   const view = jobViewOf(family, plan.id);

@@ -1,14 +1,9 @@
-import '@testing-library/jest-dom';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { MappedColumn } from '@/core/formats/column-mapping';
 import type { LogAnswer, LogRequest } from '@/workers/log-messages';
 import { evaluation, jobView, show } from '../../../tests/support/screens';
+import { push } from '../../../tests/support/router';
 import { LogBench } from './log-bench';
-
-const push = jest.fn();
-const refresh = jest.fn();
-jest.mock('next/navigation', () => ({ useRouter: () => ({ push, refresh }), usePathname: () => '/' }));
-jest.mock('../charts/chart', () => ({ Chart: ({ text }: { text: string }) => <div role="img" aria-label={text} /> }));
 
 /** The log's worker in the hands of the test. */
 class FakeWorker {
@@ -118,9 +113,6 @@ async function mapped(known: readonly MappedColumn[] | null = null, refuse?: (pa
 }
 
 beforeEach(() => {
-  window.localStorage.clear();
-  push.mockClear();
-  refresh.mockClear();
   Object.assign(globalThis, { Worker: FakeWorker });
 });
 
@@ -185,6 +177,7 @@ describe('a step fed from a log', () => {
     expect(screen.getByRole('button', { name: /Keep this log/ })).toBeInTheDocument();
     await act(async () => fireEvent.change(screen.getByLabelText(label), { target: { value: to } }));
     expect(screen.queryByRole('button', { name: /Keep this log/ })).not.toBeInTheDocument();
+    expect(screen.getByText('Being judged …')).toBeInTheDocument();
     const request = FakeWorker.latest.asked.at(-1);
     expect(request).toMatchObject({ kind: 'judge', mapping: [guessed[0], expected] });
     await hear(judged());

@@ -5,6 +5,7 @@ import { useColorScheme } from '@mui/material/styles';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import type { MeasuredStep } from '@/core/families/step-definition';
+import { isRowProblem } from '@/core/formats/read-problem';
 import type { Site } from '@/core/formats/site-file';
 import type { DecisionPolicy } from '@/core/judging/verdict';
 import type { CautionId } from '@/core/wording/cautions';
@@ -156,7 +157,9 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
           <StepResults result={judged.result} units={units} heading="This log" />
         ) : (
           <p className={styles.note}>
-            A CSV with a header row and a time column. It is read in this browser; nothing leaves the shop.
+            {mapped && state.problemCount === 0
+              ? 'Being judged …'
+              : 'A CSV with a header row and a time column. It is read in this browser; nothing leaves the shop.'}
           </p>
         )}
       </aside>
@@ -272,7 +275,7 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
           <>
             <ProblemList texts={mapped.problems.slice(0, 8).map(readProblemText)} />
             {mapped.problemCount > 8 && <p>and {mapped.problemCount - 8} more.</p>}
-            {mapped.problems.every((problem) => 'line' in problem && problem.line > 1) && (
+            {mapped.problems.every(isRowProblem) && (
               <Button onClick={() => log.judge(mapped.mapping, true)}>
                 Leave {mapped.problemCount === 1 ? 'this row' : `these ${mapped.problemCount} rows`} out; it is recorded
               </Button>

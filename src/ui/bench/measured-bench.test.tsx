@@ -1,16 +1,11 @@
 import { restControls } from '@/core/rig/guide';
-import '@testing-library/jest-dom';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { JobView } from '@/server/jobs/job-view';
 import type { RunStatus } from '@/server/runs/run-recorder';
 import type { WireFrame } from '@/server/runs/run-stream';
 import { answering, evaluation, jobView, show } from '../../../tests/support/screens';
+import { push } from '../../../tests/support/router';
 import { MeasuredBench } from './measured-bench';
-
-const push = jest.fn();
-const refresh = jest.fn();
-jest.mock('next/navigation', () => ({ useRouter: () => ({ push, refresh }), usePathname: () => '/' }));
-jest.mock('../charts/chart', () => ({ Chart: ({ text }: { text: string }) => <div role="img" aria-label={text} /> }));
 
 /** A stream of server-sent events in the hands of the test. */
 class FakeEventSource {
@@ -72,9 +67,6 @@ const open = (kind: 'recording' | 'interrupted' | 'complete', step = 'boost-curv
 const headline = () => screen.getByRole('heading', { level: 1 });
 
 beforeEach(() => {
-  window.localStorage.clear();
-  push.mockClear();
-  refresh.mockClear();
   Object.assign(globalThis, { EventSource: FakeEventSource });
 });
 

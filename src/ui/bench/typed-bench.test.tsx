@@ -1,13 +1,8 @@
-import '@testing-library/jest-dom';
 import { act, fireEvent, screen, waitFor } from '@testing-library/react';
 import { findFamily } from '@/core/families';
 import { answering, jobView, jobViewOf, show } from '../../../tests/support/screens';
+import { push } from '../../../tests/support/router';
 import { TypedBench } from './typed-bench';
-
-const push = jest.fn();
-const refresh = jest.fn();
-jest.mock('next/navigation', () => ({ useRouter: () => ({ push, refresh }), usePathname: () => '/' }));
-jest.mock('../charts/chart', () => ({ Chart: ({ text }: { text: string }) => <div role="img" aria-label={text} /> }));
 
 const at = {
   site: { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600 },
@@ -20,12 +15,6 @@ const inputs = () => screen.getAllByRole<HTMLInputElement>('textbox');
 const said = (input: HTMLElement) => document.getElementById(input.getAttribute('aria-describedby') ?? '')!;
 const type = (input: HTMLElement, value: string) => fireEvent.change(input, { target: { value } });
 const enter = (input: HTMLElement) => act(async () => fireEvent.keyDown(input, { key: 'Enter' }));
-
-beforeEach(() => {
-  window.localStorage.clear();
-  push.mockClear();
-  refresh.mockClear();
-});
 
 describe('dial readings as they are typed', () => {
   it.each([

@@ -1,4 +1,3 @@
-import '@testing-library/jest-dom';
 import { render, screen } from '@testing-library/react';
 import { Reading } from '../bench/reading';
 import { StepResults } from '../bench/step-results';

@@ -1,12 +1,8 @@
-import '@testing-library/jest-dom';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { SphereLife } from '@/server/spheres';
 import { answering, show } from '../../../tests/support/screens';
+import { refresh } from '../../../tests/support/router';
 import { SpheresPage } from './spheres-page';
-
-const refresh = jest.fn();
-jest.mock('next/navigation', () => ({ useRouter: () => ({ push: jest.fn(), refresh }), usePathname: () => '/' }));
-jest.mock('../charts/chart', () => ({ Chart: ({ text }: { text: string }) => <div role="img" aria-label={text} /> }));
 
 const today = 20_780;
 const dayLength = 86_400_000;
@@ -37,8 +33,6 @@ const sheets = [{ id: 'ullerby-glacier', name: 'Ullerby Glacier central system' 
 
 const page = (spheres: readonly SphereLife[], chosen: string | null = null) =>
   show(<SpheresPage spheres={spheres} sheets={sheets} chosen={chosen} today={today} />);
-
-beforeEach(() => refresh.mockClear());
 
 describe('spheres', () => {
   it('an empty book says what belongs in it', () => {

@@ -43,6 +43,7 @@ export const theme = createTheme({
         body: { background: 'var(--ground)', color: 'var(--ink)', fontSize: 15, lineHeight: 1.4 },
         // Room that a notice along the bottom edge takes from what fills the window.
         'body:has([data-notice])': { '--notice': '48px' },
+        '@media (max-width: 800px)': { 'body:has([data-notice])': { '--notice': '76px' } },
         'h1, h2, h3, p, ul, ol, dl, dd': { margin: 0 },
         a: { color: 'inherit' },
         ':focus-visible': { outline: '3px solid var(--measured)', outlineOffset: '2px' },
