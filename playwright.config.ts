@@ -24,6 +24,8 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
+    // A colour on its way from one state to the next is neither of them.
+    contextOptions: { reducedMotion: 'reduce' },
     // A picture of what went wrong says enough, and costs a journey that goes well nothing.
     trace: 'off',
     screenshot: 'only-on-failure',

@@ -2,11 +2,9 @@ import '@fontsource-variable/atkinson-hyperlegible-next';
 import '@fontsource-variable/atkinson-hyperlegible-mono';
 import InitColorSchemeScript from '@mui/material/InitColorSchemeScript';
 import { AppRouterCacheProvider } from '@mui/material-nextjs/v16-appRouter';
-import type { Metadata } from 'next';
 import { listPeople, readShopSettings } from '@/data/settings';
 import { Providers } from '@/ui/shell/providers';
 
-export const metadata: Metadata = { title: { default: 'Hard Pedal', template: '%s · Hard Pedal' } };
 // Every page shows the shop as it is now.
 export const dynamic = 'force-dynamic';
 

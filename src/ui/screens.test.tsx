@@ -189,6 +189,15 @@ describe('release page', () => {
     expect(asked[0].body).toEqual({ kind: 'findings-only', person: 'Ilse Varga', units: 'kpa' });
   });
 
+  it('once released says so, and a second paper is no longer what one comes for', () => {
+    const releases = [{ id: 'p1', kind: 'released', issuedAt: '2026-11-24T10:00:00Z', person: 'Ilse Varga' }] as const;
+    show(<ReleasePage view={jobView({ blocking: [], releases })} />);
+    expect(screen.getByRole('heading', { name: 'It is released' })).toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: 'Issue the release' })).not.toBeInTheDocument();
+    expect(screen.getByRole('button', { name: 'Issue it again' })).toBeEnabled();
+    expect(screen.getByTitle('Issued paper')).toHaveAttribute('src', '/api/releases/p1/html');
+  });
+
   it('shows what the server refused', async () => {
     answering(409, { message: 'Not releasable: Boost curve (fail).', fields: {} });
     show(<ReleasePage view={jobView({ blocking: [] })} />);

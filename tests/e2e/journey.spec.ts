@@ -115,6 +115,33 @@ test('a run survives a reload, and a second screen sees the same', async ({ page
   await page.getByRole('button', { name: /Keep this run/ }).click();
 });
 
+test('a page is never without its title, and an address that leads to nothing says so', async ({ page }) => {
+  await page.goto('/');
+  await expect(page).toHaveTitle('Floor · Hard Pedal');
+  await page.evaluate(() => {
+    const seen = new Set([document.title]);
+    Object.assign(window, { seen });
+    new MutationObserver(() => seen.add(document.title)).observe(document, { subtree: true, childList: true });
+  });
+  const seen = () => page.evaluate(() => [...(window as unknown as { seen: Set<string> }).seen]);
+  await page
+    .getByRole('link', { name: /TK-2207-118/ })
+    .first()
+    .click();
+  await expect(page).toHaveTitle(/TK-2207-118/);
+  await page.getByRole('link', { name: 'Instruments' }).click();
+  await expect(page).toHaveTitle('Instruments · Hard Pedal');
+  expect((await seen()).filter((title) => title === '')).toEqual([]);
+
+  const answer = await page.goto('/jobs/nobody');
+  expect(answer?.status()).toBe(404);
+  await expect(page.getByRole('heading', { name: 'Not in the book' })).toBeVisible();
+  await expect(page).toHaveTitle('Not in the book · Hard Pedal');
+  await expectAccessible(page, 'nothing there');
+  await page.getByRole('link', { name: 'Back to the floor' }).click();
+  await expect(page.getByRole('heading', { name: /Vennholm bench/ })).toBeVisible();
+});
+
 test('the lever is dragged by mouse and moved by keys', async ({ page }) => {
   await page.goto('/jobs/job-tk-2207-118/bench/stop-lamp-switch');
   await page.getByRole('button', { name: /Run it again/ }).click();

@@ -2,8 +2,14 @@ import dayjs from 'dayjs';
 import { airText } from '@/server/jobs/air-text';
 import { floorView } from '@/server/jobs/job-view';
 import { Floor } from '@/ui/floor/floor';
+import { PageTitle } from '@/ui/shell/page-title';
 
 export default async function FloorPage() {
   const [views, air] = await Promise.all([floorView(), airText()]);
-  return <Floor views={views} air={air} today={dayjs().format('dddd')} />;
+  return (
+    <>
+      <PageTitle of="Floor" />
+      <Floor views={views} air={air} today={dayjs().format('dddd')} />
+    </>
+  );
 }

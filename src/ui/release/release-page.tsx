@@ -20,6 +20,7 @@ export function ReleasePage({ view }: { readonly view: JobView }) {
   const { job, blocking } = view;
   const latest = view.releases.at(-1);
   const releasable = blocking.length === 0;
+  const released = latest?.kind === 'released';
   const issue = async (kind: 'released' | 'findings-only') => {
     setBusy(true);
     setTrouble('');
@@ -53,10 +54,16 @@ export function ReleasePage({ view }: { readonly view: JobView }) {
         <aside className={styles.side} aria-label="Issue">
           {releasable ? (
             <>
-              <h2>It can be released</h2>
+              <h2>{released ? 'It is released' : 'It can be released'}</h2>
               <p>Every required step passed or is recorded. {person} issues it; a qualified person signs.</p>
-              <Button variant="contained" color="primary" disabled={busy} onClick={() => void issue('released')}>
-                Issue the release
+              <Button
+                key={released ? 'again' : 'first'}
+                variant={released ? 'outlined' : 'contained'}
+                color={released ? 'inherit' : 'primary'}
+                disabled={busy}
+                onClick={() => void issue('released')}
+              >
+                {released ? 'Issue it again' : 'Issue the release'}
               </Button>
             </>
           ) : (

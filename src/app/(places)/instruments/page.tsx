@@ -1,9 +1,12 @@
-import type { Metadata } from 'next';
 import { listInstruments } from '@/data/settings';
 import { InstrumentsPage } from '@/ui/instruments/instruments-page';
-
-export const metadata: Metadata = { title: 'Instruments' };
+import { PageTitle } from '@/ui/shell/page-title';
 
 export default async function Instruments() {
-  return <InstrumentsPage instruments={await listInstruments()} today={new Date().toISOString().slice(0, 10)} />;
+  return (
+    <>
+      <PageTitle of="Instruments" />
+      <InstrumentsPage instruments={await listInstruments()} today={new Date().toISOString().slice(0, 10)} />
+    </>
+  );
 }

@@ -1,9 +1,12 @@
-import type { Metadata } from 'next';
 import { readShopSettings } from '@/data/settings';
 import { SettingsForm } from '@/ui/settings/settings-form';
-
-export const metadata: Metadata = { title: 'Settings' };
+import { PageTitle } from '@/ui/shell/page-title';
 
 export default async function SettingsPage() {
-  return <SettingsForm settings={await readShopSettings()} />;
+  return (
+    <>
+      <PageTitle of="Settings" />
+      <SettingsForm settings={await readShopSettings()} />
+    </>
+  );
 }

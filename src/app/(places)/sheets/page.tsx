@@ -1,9 +1,12 @@
-import type { Metadata } from 'next';
 import { sheetCards } from '@/server/jobs/sheet-cards';
 import { SheetList } from '@/ui/sheets/sheet-list';
-
-export const metadata: Metadata = { title: 'Unit sheets' };
+import { PageTitle } from '@/ui/shell/page-title';
 
 export default async function SheetsPage() {
-  return <SheetList sheets={await sheetCards()} />;
+  return (
+    <>
+      <PageTitle of="Unit sheets" />
+      <SheetList sheets={await sheetCards()} />
+    </>
+  );
 }

@@ -1,13 +1,17 @@
-import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { findJob } from '@/data/jobs';
 import { jobView } from '@/server/jobs/job-view';
 import { JobPage } from '@/ui/job/job-page';
-
-export const metadata: Metadata = { title: 'Job' };
+import { PageTitle } from '@/ui/shell/page-title';
 
 export default async function OneJobPage({ params }: PageProps<'/jobs/[id]'>) {
   const { id } = await params;
-  if (!(await findJob(id))) notFound();
-  return <JobPage view={await jobView(id)} />;
+  const job = await findJob(id);
+  if (!job) notFound();
+  return (
+    <>
+      <PageTitle of={job.serial} />
+      <JobPage view={await jobView(id)} />
+    </>
+  );
 }

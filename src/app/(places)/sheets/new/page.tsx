@@ -1,9 +1,12 @@
-import type { Metadata } from 'next';
 import { airNow } from '@/server/jobs/air-text';
 import { SheetForm } from '@/ui/sheets/sheet-form';
-
-export const metadata: Metadata = { title: 'Make a sheet' };
+import { PageTitle } from '@/ui/shell/page-title';
 
 export default async function NewSheetPage() {
-  return <SheetForm air={await airNow()} />;
+  return (
+    <>
+      <PageTitle of="Make a sheet" />
+      <SheetForm air={await airNow()} />
+    </>
+  );
 }

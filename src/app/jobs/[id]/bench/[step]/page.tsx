@@ -1,7 +1,8 @@
-import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { familyOfSheet, findStep } from '@/core/families';
-import { findJob } from '@/data/jobs';
+import type { AnyFamily } from '@/core/families/family';
+import type { StepDefinition } from '@/core/families/step-definition';
+import { findJob, type Job } from '@/data/jobs';
 import { readShopSettings } from '@/data/settings';
 import { airText } from '@/server/jobs/air-text';
 import { siteNow } from '@/server/jobs/job-context';
@@ -10,8 +11,7 @@ import { LookBench } from '@/ui/bench/look-bench';
 import { LogBench } from '@/ui/bench/log-bench';
 import { TypedBench } from '@/ui/bench/typed-bench';
 import { MeasuredBench } from '@/ui/bench/measured-bench';
-
-export const metadata: Metadata = { title: 'Bench' };
+import { PageTitle } from '@/ui/shell/page-title';
 
 export default async function BenchPage({ params, searchParams }: PageProps<'/jobs/[id]/bench/[step]'>) {
   const [{ id, step: stepId }, { by }] = await Promise.all([params, searchParams]);
@@ -19,15 +19,33 @@ export default async function BenchPage({ params, searchParams }: PageProps<'/jo
   const family = job && familyOfSheet(job.sheet);
   const step = family && findStep(family, stepId);
   if (!job || !step) notFound();
-  const [view, site, air, { policy }] = await Promise.all([jobView(id), siteNow(), airText(), readShopSettings()]);
-  // A new step is a new bench: nothing of the last one's run may linger.
+  return (
+    <>
+      <PageTitle of={`${step.title}, ${job.serial}`} />
+      {await benchOf({ job, family, step, by })}
+    </>
+  );
+}
+
+interface Asked {
+  readonly job: Job;
+  readonly family: AnyFamily;
+  readonly step: StepDefinition<unknown>;
+  /** How the step is fed: live where nothing else is asked for. */
+  readonly by: string | string[] | undefined;
+}
+
+/** The bench of a step. A new step is a new bench: nothing of the last one's run may linger. */
+async function benchOf({ job, family, step, by }: Asked) {
+  const [view, site, air, { policy }] = await Promise.all([jobView(job.id), siteNow(), airText(), readShopSettings()]);
+  const { id } = step;
   if (step.kind === 'look') {
     const mounted = family.faults.filter((fault) => job.standIn.faults.some((active) => active.id === fault.id));
     const appearance = Object.assign({}, ...mounted.map((fault) => fault.appearance)) as Record<string, string>;
-    return <LookBench key={stepId} view={view} step={stepId} air={air} appearance={appearance} />;
+    return <LookBench key={id} view={view} step={id} air={air} appearance={appearance} />;
   }
-  const props = { view, step: stepId, site, date: new Date().toISOString(), air };
-  if (step.kind === 'typed' || by === 'dial') return <TypedBench key={`${stepId} dial`} {...props} policy={policy} />;
-  if (by === 'log') return <LogBench key={`${stepId} log`} {...props} policy={policy} />;
-  return <MeasuredBench key={stepId} {...props} />;
+  const props = { view, step: id, site, date: new Date().toISOString(), air };
+  if (step.kind === 'typed' || by === 'dial') return <TypedBench key={`${id} dial`} {...props} policy={policy} />;
+  if (by === 'log') return <LogBench key={`${id} log`} {...props} policy={policy} />;
+  return <MeasuredBench key={id} {...props} />;
 }
