@@ -3,7 +3,7 @@ import type { CharacteristicId } from '../../src/core/quantities/characteristics
 import { ambientFrom } from '../../src/core/quantities/standard-atmosphere';
 import { expandedUncertainty } from '../../src/core/instruments/uncertainty';
 import { instrumentsByChannel } from '../../src/core/instruments/default-instruments';
-import { labelledSeed, randomSource } from '../../src/core/rig/random';
+import { labelledSeed, randomSource } from '../../src/core/physics/random';
 import { runByItself } from '../../src/core/rig/run-by-itself';
 import { rigForStep } from '../../src/core/rig/run-step';
 import { defaultWorkshopLimits, defaultWorkshopSchools } from '../../src/core/families/common/default-limits';

@@ -7,7 +7,7 @@ import { findFamily } from '@/core/families';
 import type { MotorPumpSpec } from '@/core/families/motor-pump-boost/sheet';
 import { contextAt } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
-import { labelledSeed, randomSource } from '@/core/rig/random';
+import { labelledSeed, randomSource } from '@/core/physics/random';
 import { simulateStep } from '@/core/rig/run-step';
 
 export const cycleKinds = ['sound', 'low precharge', 'internal leak', 'weak pump', 'shifted switch'] as const;

@@ -2,8 +2,8 @@ import { earlyCall, earliestCall } from '@/core/families/common/early-call';
 import { differenceComponents, differenceResolution } from '@/core/instruments/uncertainty';
 import type { Instrument } from '@/core/instruments/instrument';
 import { fitDecay } from '@/core/fitting/decay';
-import { nozzleFlow } from '@/core/rig/nozzle';
-import { labelledSeed, randomSource, type RandomSource } from '@/core/rig/random';
+import { nozzleFlow } from '@/core/physics/nozzle';
+import { labelledSeed, randomSource, type RandomSource } from '@/core/physics/random';
 import type { CheckVerdict } from '@/core/judging/verdict';
 import { decide } from '@/core/judging/decide';
 

@@ -7,7 +7,7 @@ import { findFamily } from '@/core/families';
 import { contextAt } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
 import { expandedUncertainty } from '@/core/instruments/uncertainty';
-import { labelledSeed, randomSource } from '@/core/rig/random';
+import { labelledSeed, randomSource } from '@/core/physics/random';
 import { simulateStep } from '@/core/rig/run-step';
 import type { MotorPumpSpec } from '@/core/families/motor-pump-boost/sheet';
 

@@ -13,7 +13,7 @@ import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import { evaluateUnit } from '@/core/judging/evaluate-unit';
 import { characteristicUnits, openName } from '@/core/quantities/characteristics';
 import { unitOf } from '@/core/quantities/measurement-unit';
-import { labelledSeed, randomSource } from '@/core/rig/random';
+import { labelledSeed, randomSource } from '@/core/physics/random';
 import { simulateStep } from '@/core/rig/run-step';
 import { characteristicTitles } from '@/core/wording/characteristic-titles';
 import { readProblemText } from '@/core/wording/read-problem-text';

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { families, findFamily } from '@/core/families';
-import type { ActiveFault, AnyFamily } from '@/core/families/family';
+import type { AnyFamily } from '@/core/families/family';
+import type { ActiveFault } from '@/core/physics/plant';
 import type { PlanId, StepContext } from '@/core/families/step-context';
 import type { MeasuredStep } from '@/core/families/step-definition';
 import { readBenchLog } from '@/core/formats/bench-log';

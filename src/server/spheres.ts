@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { familyOfSheet } from '@/core/families';
 import { fluidKinds, type FluidKind } from '@/core/families/common/fluid';
-import { prechargeTemperature, restatePrecharge } from '@/core/families/common/store/gas-law';
+import { prechargeTemperature, restatePrecharge } from '@/core/physics/gas-law';
 import { checkStandard } from '@/core/families/common/store/sphere-life';
 import { spherePurposes, type SpherePurpose } from '@/core/families/common/store/sphere-purpose';
 import { instrumentFromSite } from '@/core/formats/site-file';

@@ -1,4 +1,5 @@
-import type { ActiveFault, AnyFamily } from '@/core/families/family';
+import type { AnyFamily } from '@/core/families/family';
+import type { ActiveFault } from '@/core/physics/plant';
 import { contextAt } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
 import { evaluateUnit, type StepEvaluation, type StepEvidence } from '@/core/judging/evaluate-unit';

@@ -1,5 +1,6 @@
 import { findFamily, layoutOf } from '@/core/families';
-import type { ActiveFault, AnyFamily } from '@/core/families/family';
+import type { AnyFamily } from '@/core/families/family';
+import type { ActiveFault } from '@/core/physics/plant';
 import type { StepAnalysis } from '@/core/families/step-analysis';
 import type { PlanId, StepContext } from '@/core/families/step-context';
 import type { MeasuredStep } from '@/core/families/step-definition';
@@ -15,7 +16,7 @@ import {
   type UnitEvaluation,
 } from '@/core/judging/evaluate-unit';
 import type { StepVerdict } from '@/core/judging/verdict';
-import { labelledSeed, randomSource } from '@/core/rig/random';
+import { labelledSeed, randomSource } from '@/core/physics/random';
 import { simulateStep, type StandInSetting } from '@/core/rig/run-step';
 import type { Trace } from '@/core/traces/trace';
 

@@ -1,6 +1,6 @@
 import type { CharacteristicId } from '../quantities/characteristics';
 import type { Ambient } from '../quantities/standard-atmosphere';
-import type { Plant, PlantConditions } from '../rig/plant';
+import type { Plant, PlantConditions } from '../physics/plant';
 import type { PlanId, StepContext } from './step-context';
 import type { StepDefinition } from './step-definition';
 import type { z } from 'zod';
@@ -12,12 +12,6 @@ export interface FaultDescription {
   readonly shows: string;
   /** What a look at the unit would find: point id → option id. */
   readonly appearance: Readonly<Record<string, string>>;
-}
-
-/** A fault in the plant with a severity from 0 to 1. */
-export interface ActiveFault {
-  readonly id: string;
-  readonly severity: number;
 }
 
 export interface SheetField {

@@ -1,28 +1,5 @@
 import type { Instruction } from '../wording/instruction';
-
-/**
- * One control of the bench: the lever; vacuum source and its valves; the engine, the electrical supply, a bleed valve
- * (opening 0 to 1), the levelling's shut-off, a pump's dead end, the steering wheel held over, a commanded pump.
- */
-export type ControlId =
-  | 'lever'
-  | 'source'
-  | 'isolated'
-  | 'input-shut'
-  | 'unit-shut'
-  | 'engine'
-  | 'actuate'
-  | 'power'
-  | 'bleed'
-  | 'levelling-shut'
-  | 'dead-head'
-  | 'steer';
-
-/**
- * Settings of the bench or the vehicle: lever in SI of the driving channel; everything else 0 or 1 unless its name
- * says more.
- */
-export type BenchControls = Readonly<Record<ControlId, number>>;
+import type { BenchControls } from '../physics/bench-controls';
 
 /** When a phase of a step is over; levels of `input-…` are of the lever's channel, others of the channel named, SI. */
 export type PhaseEnd =

@@ -1,5 +1,5 @@
 import { standInUnit } from '../../../tests/support/stand-in-unit';
-import type { ActiveFault } from './family';
+import type { ActiveFault } from '../physics/plant';
 import type { PlanId } from './step-context';
 
 /** Characteristics that a fault must fail, by step, and steps that it must leave alone. */

@@ -4,7 +4,7 @@ import { checkSpec } from '../formats/unit-sheet';
 import { expandedUncertainty } from '../instruments/uncertainty';
 import { evaluateUnit, type StepEvidence } from '../judging/evaluate-unit';
 import { characteristicUnits } from '../quantities/characteristics';
-import { labelledSeed, randomSource } from '../rig/random';
+import { labelledSeed, randomSource } from '../physics/random';
 import { shownUnit, displayUnitSets } from '../wording/display';
 import { entryOf } from './common/characteristic-entry';
 import type { StepDefinition, TypedStep } from './step-definition';

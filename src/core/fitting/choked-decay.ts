@@ -1,4 +1,4 @@
-import { nozzleFlow } from '../rig/nozzle';
+import { nozzleFlow } from '../physics/nozzle';
 import { fitLine } from './line';
 import type { Termination } from './termination';
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { randomSource } from '../rig/random';
+import { randomSource } from '../physics/random';
 import { correctedAkaike, fitDecay, fitExponentialDecay, fitLinearDecay } from './decay';
 import { fitLine, lineAt } from './line';
 import { binByX, fitSegments } from './segments';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { nozzleFlow } from '../rig/nozzle';
-import { randomSource } from '../rig/random';
+import { nozzleFlow } from '../physics/nozzle';
+import { randomSource } from '../physics/random';
 import { fitChokedDecay } from './choked-decay';
 import { predictHold } from './hold-prediction';
 import { fitParabola } from './parabola';

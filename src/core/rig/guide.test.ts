@@ -3,16 +3,8 @@ import { families } from '../families';
 import type { GuidePhase, PhaseEnd } from '../families/guide-phase';
 import { contextAt } from '../formats/site-file';
 import { checkSpec } from '../formats/unit-sheet';
-import {
-  advanceGuide,
-  controlsIn,
-  guideDone,
-  guideSeconds,
-  guideStart,
-  leverByItself,
-  restControls,
-  type GuideState,
-} from './guide';
+import { advanceGuide, controlsIn, guideDone, guideSeconds, guideStart, leverByItself, type GuideState } from './guide';
+import { restControls } from '../physics/bench-controls';
 
 const rest = { code: 'rest', seconds: 1 } as const;
 const phase = (end: PhaseEnd, over: Partial<GuidePhase> = {}): GuidePhase => ({

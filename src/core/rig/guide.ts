@@ -1,22 +1,7 @@
-import type { BenchControls, DutyLimit, GuidePhase } from '../families/guide-phase';
+import type { DutyLimit, GuidePhase } from '../families/guide-phase';
+import { type BenchControls, restControls } from '../physics/bench-controls';
 
 const { abs, max, min } = Math;
-
-/** Bench at rest: lever home, source shut, everything off and open. */
-export const restControls: BenchControls = {
-  lever: 0,
-  source: 0,
-  isolated: 0,
-  'input-shut': 0,
-  'unit-shut': 0,
-  engine: 0,
-  actuate: 0,
-  power: 0,
-  bleed: 0,
-  'levelling-shut': 0,
-  'dead-head': 0,
-  steer: 0,
-};
 
 /** Where a guided step stands. Plain data, so that it survives a restart. */
 export interface GuideState {

@@ -3,8 +3,8 @@ import type { MeasuredStep } from '../families/step-definition';
 import { contextAt } from '../formats/site-file';
 import { checkSpec } from '../formats/unit-sheet';
 import { concatTraces } from '../traces/trace';
-import { restControls } from './guide';
-import { randomSource } from './random';
+import { restControls } from '../physics/bench-controls';
+import { randomSource } from '../physics/random';
 import { rigForStep, simulateStep } from './run-step';
 import { drawGaugeErrors, readGauge } from './stand-in-gauge';
 

@@ -1,6 +1,7 @@
 import type { GuidePhase } from '../families/guide-phase';
 import { concatTraces, type Trace } from '../traces/trace';
-import { advanceGuide, controlsIn, guideDone, guideStart, leverByItself, restControls } from './guide';
+import { advanceGuide, controlsIn, guideDone, guideStart, leverByItself } from './guide';
+import { restControls } from '../physics/bench-controls';
 import type { StandInRig } from './stand-in-rig';
 
 const { max, round } = Math;

@@ -1,9 +1,10 @@
-import type { ActiveFault, AnyFamily } from '../families/family';
+import type { AnyFamily } from '../families/family';
+import type { ActiveFault } from '../physics/plant';
 import type { StepContext } from '../families/step-context';
 import type { MeasuredStep } from '../families/step-definition';
 import { planOf } from '../families/plan';
 import type { Trace } from '../traces/trace';
-import { labelledSeed } from './random';
+import { labelledSeed } from '../physics/random';
 import { runByItself } from './run-by-itself';
 import { ordinaryNoise, standInRig, type BenchNoise, type StandInRig } from './stand-in-rig';
 

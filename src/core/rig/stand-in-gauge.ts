@@ -1,5 +1,5 @@
 import type { Instrument } from '../instruments/instrument';
-import { labelledSeed, randomSource, type RandomSource } from './random';
+import { labelledSeed, randomSource, type RandomSource } from '../physics/random';
 
 const { min, round, sin, sqrt } = Math;
 

@@ -1,10 +1,10 @@
-import type { ActiveFault, AnyFamily } from '../families/family';
-import type { BenchControls } from '../families/guide-phase';
+import type { AnyFamily } from '../families/family';
+import type { BenchControls } from '../physics/bench-controls';
 import { findChannel } from '../quantities/channels';
 import type { Instrument } from '../instruments/instrument';
 import type { Trace } from '../traces/trace';
-import type { Plant, StartState } from './plant';
-import { labelledSeed, randomSource, type RandomSource } from './random';
+import type { Plant, StartState, ActiveFault } from '../physics/plant';
+import { labelledSeed, randomSource, type RandomSource } from '../physics/random';
 import { drawGaugeErrors, readGauge, type GaugeErrors } from './stand-in-gauge';
 
 /** Ordinary noise of the bench, root mean square, SI. */

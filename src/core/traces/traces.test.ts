@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { randomSource } from '../rig/random';
+import { randomSource } from '../physics/random';
 import { minMaxIndices, pathIndices } from './decimate';
 import { findPull, isPull } from './pull';
 import { movingMean, noiseOf } from './smoothing';

@@ -1,4 +1,4 @@
-import type { BenchControls } from '@/core/families/guide-phase';
+import type { BenchControls } from '@/core/physics/bench-controls';
 import type { RigSnapshot, StandInRig } from '@/core/rig/stand-in-rig';
 import type { Trace } from '@/core/traces/trace';
 

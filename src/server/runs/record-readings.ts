@@ -1,6 +1,6 @@
 import { refuseShut } from './interlocks';
 import { entryOf } from '@/core/families/common/characteristic-entry';
-import { labelledSeed, randomSource } from '@/core/rig/random';
+import { labelledSeed, randomSource } from '@/core/physics/random';
 import { insertRun, listRuns } from '@/data/runs';
 import { moveJob } from '@/data/jobs';
 import { RequestRefused } from '../http/refused';

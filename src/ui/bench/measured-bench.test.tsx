@@ -1,4 +1,4 @@
-import { restControls } from '@/core/rig/guide';
+import { restControls } from '@/core/physics/bench-controls';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { JobView } from '@/server/jobs/job-view';
 import type { RunStatus } from '@/server/runs/run-recorder';

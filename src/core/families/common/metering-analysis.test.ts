@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { makeTrace } from '../../traces/trace';
-import { randomSource } from '../../rig/random';
+import { randomSource } from '../../physics/random';
 import { families } from '..';
 import { contextAt } from '../../formats/site-file';
 import { checkSpec } from '../../formats/unit-sheet';

@@ -1,4 +1,5 @@
-import type { ActiveFault, FaultDescription } from '../family';
+import type { FaultDescription } from '../family';
+import type { ActiveFault } from '../../physics/plant';
 
 /** A fault as a change of a family's model; severity 0 … 1. */
 export interface ModelFault<Condition, Unit = void> extends FaultDescription {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { followForce } from './follow-force';
+import { followForce } from '../../physics/follow-force';
 import { kneeForce, masterPressure, pressureSlope, servoForce, type ServoUnit } from './servo-law';
 
 const unit: ServoUnit = {

@@ -1,5 +1,5 @@
 import { withFaults, type ModelFault } from '../common/model-fault';
-import type { ActiveFault } from '../family';
+import type { ActiveFault } from '../../physics/plant';
 
 /** Parameters of the system that faults change. */
 export interface HydraulicBoostCondition {

@@ -1,5 +1,5 @@
 import { servoFromSpec } from '../common/servo-from-spec';
-import { advanceAccumulator, settledAccumulator, type GasAccumulatorSpec } from '../common/store/gas-accumulator';
+import { advanceAccumulator, settledAccumulator, type GasAccumulatorSpec } from '../../physics/gas-accumulator';
 import { masterPressure, servoForce, type ServoUnit } from '../common/servo-law';
 import type { HydraulicBoostSpec } from './sheet';
 

@@ -1,7 +1,7 @@
-import type { Plant, PlantConditions } from '../../rig/plant';
-import { followForce } from '../common/follow-force';
+import type { Plant, PlantConditions } from '../../physics/plant';
+import { followForce } from '../../physics/follow-force';
 import { masterPressure, servoForce } from '../common/servo-law';
-import { advanceAccumulator, settledAccumulator } from '../common/store/gas-accumulator';
+import { advanceAccumulator, settledAccumulator } from '../../physics/gas-accumulator';
 import type { Stand } from '../family';
 import { hydraulicBoostWith } from './faults';
 import { assistForce, boostWanted, outputAt, reserveAccumulator, type HydraulicBoostUnit } from './geometry';

@@ -1,7 +1,7 @@
 import type { Stand } from '../family';
-import type { Plant, PlantConditions } from '../../rig/plant';
+import type { Plant, PlantConditions } from '../../physics/plant';
 import { chargingCircuit } from '../common/store/charging-circuit';
-import { followForce } from '../common/follow-force';
+import { followForce } from '../../physics/follow-force';
 import { motorPumpWith } from './faults';
 import { outputAt, pushForce, type MotorPumpUnit } from './geometry';
 

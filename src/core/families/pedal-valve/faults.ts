@@ -1,7 +1,7 @@
 import { applyCircuitFault } from '../common/store/circuit-faults';
 import { soundCircuit, type CircuitCondition } from '../common/store/charging-circuit';
 import { withFaults, type ModelFault } from '../common/model-fault';
-import type { ActiveFault } from '../family';
+import type { ActiveFault } from '../../physics/plant';
 import type { PedalValveUnit } from './geometry';
 
 /** Parameters of a pedal valve that faults change. */

@@ -1,7 +1,7 @@
 import { soundCircuit, type CircuitCondition } from '../common/store/charging-circuit';
 import { applyCircuitFault } from '../common/store/circuit-faults';
 import { withFaults, type ModelFault } from '../common/model-fault';
-import type { ActiveFault } from '../family';
+import type { ActiveFault } from '../../physics/plant';
 import type { StoredPressureUnit } from './geometry';
 
 /** Parameters of a central system that faults change. */

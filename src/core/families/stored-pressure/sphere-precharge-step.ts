@@ -4,7 +4,7 @@ import { absent, measured } from '../common/analysis-result';
 import { around, limitFrom } from '../common/limits';
 import { plausibleRange } from '../common/plausible-range';
 import { fluidKinds } from '../common/fluid';
-import { prechargeTemperature, restatePrecharge } from '../common/store/gas-law';
+import { prechargeTemperature, restatePrecharge } from '../../physics/gas-law';
 import { spherePurposes, sphereChoices } from '../common/store/sphere-purpose';
 import type { Characteristic, StepAnalysis } from '../step-analysis';
 import type { TypedStep } from '../step-definition';

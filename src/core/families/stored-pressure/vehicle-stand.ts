@@ -1,5 +1,5 @@
-import type { Plant, PlantConditions } from '../../rig/plant';
-import { followForce } from '../common/follow-force';
+import type { Plant, PlantConditions } from '../../physics/plant';
+import { followForce } from '../../physics/follow-force';
 import { chargingCircuit } from '../common/store/charging-circuit';
 import type { Stand } from '../family';
 import { storedPressureWith } from './faults';

@@ -1,5 +1,5 @@
-import { airGasConstant, nozzleFlow } from '../../rig/nozzle';
-import type { Plant, PlantConditions } from '../../rig/plant';
+import { airGasConstant, nozzleFlow } from '../../physics/nozzle';
+import type { Plant, PlantConditions } from '../../physics/plant';
 import type { Stand } from '../family';
 import { inlineConditionWith } from './faults';
 import type { VacuumInlineUnit } from './geometry';

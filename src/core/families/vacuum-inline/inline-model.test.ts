@@ -1,6 +1,6 @@
-import { restControls } from '../../rig/guide';
+import { restControls } from '../../physics/bench-controls';
 import fc from 'fast-check';
-import { airGasConstant } from '../../rig/nozzle';
+import { airGasConstant } from '../../physics/nozzle';
 import { soundInline } from './faults';
 import { prepareVacuumInline } from './geometry';
 import { vacuumInline } from '.';

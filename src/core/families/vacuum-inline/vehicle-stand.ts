@@ -1,5 +1,5 @@
-import { nozzleFlow, airGasConstant } from '../../rig/nozzle';
-import type { Plant, PlantConditions } from '../../rig/plant';
+import { nozzleFlow, airGasConstant } from '../../physics/nozzle';
+import type { Plant, PlantConditions } from '../../physics/plant';
 import { restatedSource } from '../common/source-vacuum';
 import type { Stand } from '../family';
 import { inlineConditionWith } from './faults';

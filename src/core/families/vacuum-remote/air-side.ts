@@ -1,6 +1,6 @@
-import { airGasConstant, nozzleFlow } from '../../rig/nozzle';
-import type { PlantConditions } from '../../rig/plant';
-import type { BenchControls } from '../guide-phase';
+import { airGasConstant, nozzleFlow } from '../../physics/nozzle';
+import type { PlantConditions } from '../../physics/plant';
+import type { BenchControls } from '../../physics/bench-controls';
 import type { PlantCondition } from './faults';
 import type { RemoteUnit } from './remote-unit';
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { randomSource } from '../../rig/random';
+import { randomSource } from '../../physics/random';
 import { fitBoostLines, type BoostLines } from './boost-lines';
 
 interface Shape {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { nozzleFlow } from '../../rig/nozzle';
-import { restControls } from '../../rig/guide';
+import { nozzleFlow } from '../../physics/nozzle';
+import { restControls } from '../../physics/bench-controls';
 import { defaultWorkshopLimits } from '../common/default-limits';
 import { vacuumRemote } from '.';
 import { prepareInLine } from './geometry';

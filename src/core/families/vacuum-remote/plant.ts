@@ -1,5 +1,5 @@
-import type { BenchControls } from '../guide-phase';
-import type { Plant, PlantConditions } from '../../rig/plant';
+import type { BenchControls } from '../../physics/bench-controls';
+import type { Plant, PlantConditions } from '../../physics/plant';
 import { airSide, airStateSize } from './air-side';
 import { withFaults } from '../common/model-fault';
 import { soundCondition, vacuumRemoteFaults } from './faults';

@@ -1,5 +1,5 @@
-import { airGasConstant, nozzleFlow } from '../../rig/nozzle';
-import type { Plant, PlantConditions } from '../../rig/plant';
+import { airGasConstant, nozzleFlow } from '../../physics/nozzle';
+import type { Plant, PlantConditions } from '../../physics/plant';
 import { scanTool, vacuumShown } from '../../rig/scan-tool';
 import { quantity, type AbsolutePressure } from '../../quantities/quantity';
 import type { Stand } from '../family';

@@ -4,7 +4,7 @@ import type { Characteristic, MeasuredStroke, PredictedStaircase } from '../../s
 import type { StepContext } from '../../step-context';
 import { absent, measured } from '../analysis-result';
 import { findStrokes } from '../strokes';
-import { advanceAccumulator, settledAccumulator } from './gas-accumulator';
+import { advanceAccumulator, settledAccumulator } from '../../../physics/gas-accumulator';
 import { levelAt, type CircuitAnalysis } from './precharge-analysis';
 import { accumulatorOf, type StoreCircuit, type StoreUnit } from './store-unit';
 

@@ -1,6 +1,6 @@
 import type { ExpectedCurve, Here } from '../../family';
 import { predictCharge } from './charge-prediction';
-import { restatePrecharge, prechargeTemperature } from './gas-law';
+import { restatePrecharge, prechargeTemperature } from '../../../physics/gas-law';
 import type { StoreUnit } from './store-unit';
 
 const points = 60;

@@ -9,7 +9,7 @@ import { wait } from '../guide-parts';
 import { atMost } from '../limits';
 import { plausibleRange } from '../plausible-range';
 import { expectedCharge, predictCharge } from './charge-prediction';
-import { prechargeTemperature, restatePrecharge } from './gas-law';
+import { prechargeTemperature, restatePrecharge } from '../../../physics/gas-law';
 import { analyseCharge, joinCircuits } from './precharge-analysis';
 import { idOf, type StoreKit } from './store-kit';
 import type { StoreCircuit } from './store-unit';

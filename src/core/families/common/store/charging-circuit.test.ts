@@ -5,7 +5,7 @@ import { chargeBand, chargeCurve } from './charge-curve';
 import { expectedCharge, predictCharge } from './charge-prediction';
 import { predictCycle } from './cycle-map';
 import { accumulatorOf } from './store-unit';
-import { fluidHeld } from './gas-law';
+import { fluidHeld } from '../../../physics/gas-law';
 import {
   plainStore as store,
   shopAir,

@@ -4,7 +4,7 @@ import {
   settledAccumulator,
   type GasAccumulatorSpec,
   type GasAccumulatorState,
-} from './gas-accumulator';
+} from '../../../physics/gas-accumulator';
 import { accumulatorOf, type StoreUnit } from './store-unit';
 
 const { max, min, sqrt } = Math;

@@ -12,7 +12,7 @@ import type { StepContext } from '../../step-context';
 import { absent, beyond, measured } from '../analysis-result';
 import { meanAndSpread, pumpRuns, type PumpRun } from '../pump-runs';
 import { cycleMap, readCycle } from './cycle-map';
-import { gasTemperatureAlong, prechargeTemperature } from './gas-law';
+import { gasTemperatureAlong, prechargeTemperature } from '../../../physics/gas-law';
 import { joinCircuits, levelAt, withoutRun, type CircuitAnalysis } from './precharge-analysis';
 import type { StoreCircuit } from './store-unit';
 

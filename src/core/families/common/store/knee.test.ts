@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { advanceAccumulator, settledAccumulator, type GasAccumulatorSpec } from './gas-accumulator';
+import { advanceAccumulator, settledAccumulator, type GasAccumulatorSpec } from '../../../physics/gas-accumulator';
 import { findKnee, type KneeTrace } from './knee';
-import { restatePrecharge } from './gas-law';
+import { restatePrecharge } from '../../../physics/gas-law';
 import { shopAir, shopAmbient as ambient } from '../../../../../tests/support/store-bench';
 
 const rate = 100;

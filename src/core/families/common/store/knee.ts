@@ -1,7 +1,7 @@
 import { fitParabola } from '../../../fitting/parabola';
 import { movingMean, noiseOf } from '../../../traces/smoothing';
 import type { AnalysisProblem } from '../../../wording/analysis-problem';
-import { gasTemperatureAlong } from './gas-law';
+import { gasTemperatureAlong } from '../../../physics/gas-law';
 
 const { abs, max, min, sqrt } = Math;
 

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { expandedUncertainty } from '../../../instruments/uncertainty';
 import { makeTrace, type Trace } from '../../../traces/trace';
 import { analyseLeakDown } from './leak-down';
-import { gasAmount } from './gas-accumulator';
+import { gasAmount } from '../../../physics/gas-accumulator';
 import { accumulatorOf } from './store-unit';
 import {
   onlyCircuit,

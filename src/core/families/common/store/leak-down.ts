@@ -5,7 +5,7 @@ import type { AnalysisProblem } from '../../../wording/analysis-problem';
 import type { Characteristic, Found } from '../../step-analysis';
 import type { StepContext } from '../../step-context';
 import { absent, beyond, measured } from '../analysis-result';
-import { leakDownCoordinate, prechargeTemperature } from './gas-law';
+import { leakDownCoordinate, prechargeTemperature } from '../../../physics/gas-law';
 import type { StoreCircuit } from './store-unit';
 
 /** The gas has cooled after this many time constants. */

@@ -6,7 +6,7 @@ import type { AnalysisProblem } from '../../../wording/analysis-problem';
 import type { Characteristic, Found, StepAnalysis, TraceEvent } from '../../step-analysis';
 import type { StepContext } from '../../step-context';
 import { absent, measured } from '../analysis-result';
-import { prechargeTemperature, restatePrecharge } from './gas-law';
+import { prechargeTemperature, restatePrecharge } from '../../../physics/gas-law';
 import { findKnee, type Knee } from './knee';
 import { pumpRuns } from '../pump-runs';
 import type { StoreCircuit } from './store-unit';

@@ -1,7 +1,8 @@
 import { columnOf, type Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../wording/analysis-problem';
 import type { CautionId } from '../../../wording/cautions';
-import type { BenchControls, DutyLimit, GuidePhase } from '../../guide-phase';
+import type { DutyLimit, GuidePhase } from '../../guide-phase';
+import type { BenchControls } from '../../../physics/bench-controls';
 import type { Limit } from '../../limit';
 import type { StepAnalysis } from '../../step-analysis';
 import type { StepContext } from '../../step-context';

@@ -1,4 +1,4 @@
-import type { GasAccumulatorSpec } from './gas-accumulator';
+import type { GasAccumulatorSpec } from '../../../physics/gas-accumulator';
 
 /** One store of a unit as its sheet gives it, SI, pressures gauge. */
 export interface StoreUnit {

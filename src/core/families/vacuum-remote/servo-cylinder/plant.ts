@@ -1,4 +1,4 @@
-import type { Plant, PlantConditions } from '../../../rig/plant';
+import type { Plant, PlantConditions } from '../../../physics/plant';
 import { airSide, airStateSize } from '../air-side';
 import { withFaults } from '../../common/model-fault';
 import { soundCondition } from '../faults';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { restControls } from '../../../rig/guide';
+import { restControls } from '../../../physics/bench-controls';
 import { layoutOf, findFamily } from '../..';
 import { checkSpec } from '../../../formats/unit-sheet';
 import { defaultWorkshopLimits } from '../../common/default-limits';

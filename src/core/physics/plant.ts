@@ -1,5 +1,4 @@
-import type { ActiveFault } from '../families/family';
-import type { BenchControls } from '../families/guide-phase';
+import type { BenchControls } from './bench-controls';
 
 /** Where the unit stands before a step: without vacuum or under it, without stored pressure or charged and settled. */
 export type StartState = 'vented' | 'evacuated' | 'empty' | 'charged';
@@ -30,4 +29,10 @@ export interface Plant {
   /** State as plain numbers; `restore` puts it back. */
   snapshot(): number[];
   restore(state: readonly number[]): void;
+}
+
+/** A fault in the plant with a severity from 0 to 1. */
+export interface ActiveFault {
+  readonly id: string;
+  readonly severity: number;
 }

@@ -1,0 +1,39 @@
+/**
+ * One control of the bench: the lever; vacuum source and its valves; the engine, the electrical supply, a bleed valve
+ * (opening 0 to 1), the levelling's shut-off, a pump's dead end, the steering wheel held over, a commanded pump.
+ */
+export type ControlId =
+  | 'lever'
+  | 'source'
+  | 'isolated'
+  | 'input-shut'
+  | 'unit-shut'
+  | 'engine'
+  | 'actuate'
+  | 'power'
+  | 'bleed'
+  | 'levelling-shut'
+  | 'dead-head'
+  | 'steer';
+
+/**
+ * Settings of the bench or the vehicle: lever in SI of the driving channel; everything else 0 or 1 unless its name
+ * says more.
+ */
+export type BenchControls = Readonly<Record<ControlId, number>>;
+
+/** Bench at rest: lever home, source shut, everything off and open. */
+export const restControls: BenchControls = {
+  lever: 0,
+  source: 0,
+  isolated: 0,
+  'input-shut': 0,
+  'unit-shut': 0,
+  engine: 0,
+  actuate: 0,
+  power: 0,
+  bleed: 0,
+  'levelling-shut': 0,
+  'dead-head': 0,
+  steer: 0,
+};
