@@ -7,7 +7,7 @@ import type { AnalysisProblem } from '../../wording/analysis-problem';
 import type { Corrections, StepAnalysis } from '../step-analysis';
 import type { StepContext } from '../step-context';
 import { measured, nothingMeasured } from './analysis-result';
-import { findLevels, type Level } from './levels';
+import { findLevels, type Level } from '../../traces/levels';
 
 const ids: readonly CharacteristicId[] = ['pair-offset', 'pair-gain'];
 const leastLevels = 3;

@@ -5,7 +5,7 @@ import type { Characteristic, StepAnalysis } from '../step-analysis';
 import type { StepContext } from '../step-context';
 import { absent, measured, nothingMeasured } from './analysis-result';
 import { exhaustion, strokesOf } from './reserve-analysis';
-import { findStrokes } from './strokes';
+import { findStrokes } from '../../traces/strokes';
 
 /** Means are taken over this long, s. */
 const meanSeconds = 0.8;

@@ -4,7 +4,7 @@ import type { AnalysisProblem } from '../../wording/analysis-problem';
 import type { Characteristic, MeasuredStroke, StepAnalysis } from '../step-analysis';
 import type { StepContext } from '../step-context';
 import { absent, measured, nothingMeasured } from './analysis-result';
-import { findStrokes, type Stroke } from './strokes';
+import { findStrokes, type Stroke } from '../../traces/strokes';
 
 const ids = ['assisted-applications', 'vacuum-per-application'] as const;
 

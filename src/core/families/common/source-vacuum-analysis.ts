@@ -6,7 +6,7 @@ import type { Characteristic, StepAnalysis } from '../step-analysis';
 import type { StepContext } from '../step-context';
 import { absent, measured, nothingMeasured } from './analysis-result';
 import { restatedSource, type SourceKind } from './source-vacuum';
-import { findStrokes } from './strokes';
+import { findStrokes } from '../../traces/strokes';
 
 /** Idle vacuum is the mean of this long before the pedal moves, held vacuum that of the end of the hold, s. */
 const idleSeconds = 3;

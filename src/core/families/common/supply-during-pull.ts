@@ -4,7 +4,7 @@ import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace
 import type { Characteristic } from '../step-analysis';
 import type { StepContext } from '../step-context';
 import { absent, measured } from './analysis-result';
-import { heldSeconds, lowestHeld } from './lowest-held';
+import { heldSeconds, lowestHeld } from '../../traces/lowest-held';
 
 /** Supply vacuum around a pull, Pa. */
 export interface SupplyDuringPull {

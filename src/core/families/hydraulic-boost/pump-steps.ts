@@ -4,7 +4,7 @@ import { movingMean } from '../../traces/smoothing';
 import { columnOf, indexAtTime, meanOf, sampleInterval } from '../../traces/trace';
 import { absent, measured, nothingMeasured } from '../common/analysis-result';
 import { around, atMost, limitFrom } from '../common/limits';
-import { findStrokes } from '../common/strokes';
+import { findStrokes } from '../../traces/strokes';
 import type { Characteristic, StepAnalysis } from '../step-analysis';
 import type { MeasuredStep } from '../step-definition';
 import { assistForce, type HydraulicBoostUnit } from './geometry';

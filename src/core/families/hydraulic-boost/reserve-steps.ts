@@ -4,7 +4,7 @@ import { absent, measured } from '../common/analysis-result';
 import { atMost, limitFrom } from '../common/limits';
 import { analysePedalDrop } from '../common/pedal-analyses';
 import { analyseReserve } from '../common/reserve-analysis';
-import { findStrokes } from '../common/strokes';
+import { findStrokes } from '../../traces/strokes';
 import type { Limit } from '../limit';
 import type { Characteristic, StepAnalysis } from '../step-analysis';
 import type { StepContext } from '../step-context';

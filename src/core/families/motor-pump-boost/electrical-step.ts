@@ -3,7 +3,7 @@ import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
 import { absent, measured, nothingMeasured } from '../common/analysis-result';
 import { around, atMost, limitFrom } from '../common/limits';
 import { withoutRun } from '../common/store/precharge-analysis';
-import { pumpRuns } from '../common/pump-runs';
+import { pumpRuns } from '../../traces/pump-runs';
 import type { Characteristic, StepAnalysis } from '../step-analysis';
 import type { StepContext } from '../step-context';
 import type { MeasuredStep } from '../step-definition';

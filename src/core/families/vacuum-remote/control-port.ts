@@ -4,7 +4,7 @@ import type { Span } from '../../traces/pull';
 import { columnOf, meanOf } from '../../traces/trace';
 import type { AnalysisProblem } from '../../wording/analysis-problem';
 import { absent, measured } from '../common/analysis-result';
-import { heldSeconds, lowestHeld } from '../common/lowest-held';
+import { heldSeconds, lowestHeld } from '../../traces/lowest-held';
 import type { Characteristic, TraceEvent } from '../step-analysis';
 import type { BoostLines } from './boost-lines';
 import { gaugeParts } from './corrected-pull';

@@ -14,7 +14,7 @@ import { movingMean, noiseOf } from '../../traces/smoothing';
 import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../wording/analysis-problem';
 import { absent, beyond, measured, nothingMeasured } from '../common/analysis-result';
-import { meanAndSpread, pumpRuns, type PumpRun } from '../common/pump-runs';
+import { meanAndSpread, pumpRuns, type PumpRun } from '../../traces/pump-runs';
 import { strokesOf } from '../common/reserve-analysis';
 import type { Characteristic, StepAnalysis } from '../step-analysis';
 import type { StepContext } from '../step-context';

@@ -3,7 +3,7 @@ import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../..
 import type { Characteristic, MeasuredStroke, PredictedStaircase } from '../../step-analysis';
 import type { StepContext } from '../../step-context';
 import { absent, measured } from '../analysis-result';
-import { findStrokes } from '../strokes';
+import { findStrokes } from '../../../traces/strokes';
 import { advanceAccumulator, settledAccumulator } from '../../../physics/gas-accumulator';
 import { levelAt, type CircuitAnalysis } from './precharge-analysis';
 import { accumulatorOf, type StoreCircuit, type StoreUnit } from './store-unit';

@@ -10,7 +10,7 @@ import type { AnalysisProblem } from '../../../wording/analysis-problem';
 import type { Characteristic, MeasuredCycle, StepAnalysis } from '../../step-analysis';
 import type { StepContext } from '../../step-context';
 import { absent, beyond, measured } from '../analysis-result';
-import { meanAndSpread, pumpRuns, type PumpRun } from '../pump-runs';
+import { meanAndSpread, pumpRuns, type PumpRun } from '../../../traces/pump-runs';
 import { cycleMap, readCycle } from './cycle-map';
 import { gasTemperatureAlong, prechargeTemperature } from '../../../physics/gas-law';
 import { joinCircuits, levelAt, withoutRun, type CircuitAnalysis } from './precharge-analysis';

@@ -10,7 +10,7 @@ import { absent, measured } from '../analysis-result';
 import { wait } from '../guide-parts';
 import { atMost } from '../limits';
 import { plausibleRange } from '../plausible-range';
-import { findStrokes } from '../strokes';
+import { findStrokes } from '../../../traces/strokes';
 import { idOf, type StoreKit } from './store-kit';
 import type { StoreCircuit } from './store-unit';
 

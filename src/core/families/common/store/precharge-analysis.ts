@@ -8,7 +8,7 @@ import type { StepContext } from '../../step-context';
 import { absent, measured } from '../analysis-result';
 import { prechargeTemperature, restatePrecharge } from '../../../physics/gas-law';
 import { findKnee, type Knee } from './knee';
-import { pumpRuns } from '../pump-runs';
+import { pumpRuns } from '../../../traces/pump-runs';
 import type { StoreCircuit } from './store-unit';
 
 /** The air's temperature stands for the shell's within this, K. */

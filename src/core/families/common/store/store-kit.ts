@@ -8,7 +8,7 @@ import type { StepAnalysis } from '../../step-analysis';
 import type { StepContext } from '../../step-context';
 import { home } from '../guide-parts';
 import { around, limitFrom } from '../limits';
-import { pumpRuns } from '../pump-runs';
+import { pumpRuns } from '../../../traces/pump-runs';
 import { predictCharge } from './charge-prediction';
 import type { StoreCircuit, StoreUnit } from './store-unit';
 import type { ReadingBands } from '../../step-definition';

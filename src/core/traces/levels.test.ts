@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { makeTrace } from '../../traces/trace';
-import { randomSource } from '../../physics/random';
+import { makeTrace } from './trace';
+import { randomSource } from '../physics/random';
 import { findLevels } from './levels';
 import { findStrokes } from './strokes';
 import { heldSeconds, lowestHeld } from './lowest-held';

@@ -1,5 +1,5 @@
-import { meanOf, sampleInterval, type Trace } from '../../traces/trace';
-import { movingMean, noiseOf } from '../../traces/smoothing';
+import { meanOf, sampleInterval, type Trace } from './trace';
+import { movingMean, noiseOf } from './smoothing';
 
 const { abs, floor, max, min, round, sqrt } = Math;
 

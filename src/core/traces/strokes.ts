@@ -1,5 +1,5 @@
-import { movingMean, noiseOf } from '../../traces/smoothing';
-import { meanOf, sampleInterval, type Trace } from '../../traces/trace';
+import { movingMean, noiseOf } from './smoothing';
+import { meanOf, sampleInterval, type Trace } from './trace';
 
 const { floor, max, round, sqrt } = Math;
 

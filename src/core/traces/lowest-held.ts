@@ -1,6 +1,6 @@
-import type { Span } from '../../traces/pull';
-import { movingMean } from '../../traces/smoothing';
-import { meanOf, sampleInterval, type Trace } from '../../traces/trace';
+import type { Span } from './pull';
+import { movingMean } from './smoothing';
+import { meanOf, sampleInterval, type Trace } from './trace';
 
 /** A level counts once it was held this long, s. */
 export const heldSeconds = 0.5;
