@@ -25,12 +25,6 @@ export interface SheetField {
   readonly choices?: readonly { readonly value: string; readonly title: string }[];
 }
 
-/** Today's air: pressure (Pa absolute) and temperature (K). */
-export interface Air {
-  readonly pressure: number;
-  readonly temperature: number;
-}
-
 /** Air, temperature and limits that an expected curve belongs to. */
 export type Here = Pick<StepContext<unknown>, 'ambient' | 'airTemperature' | 'workshopLimits'>;
 

@@ -1,4 +1,4 @@
-import type { ShownAs } from '../wording/display';
+import type { ShownAs } from '../quantities/shown-as';
 import type { StepAnalysis } from './step-analysis';
 import type { StepContext } from './step-context';
 

@@ -38,3 +38,9 @@ export function ambientFrom(site: { altitude?: number; barometer?: number }): Am
   if (standard !== null) return { pressure: standard, source: 'standard-atmosphere', questionedBy: null };
   return { pressure: seaLevelPressure, source: 'sea-level-assumed', questionedBy: null };
 }
+
+/** Today's air: pressure (Pa absolute) and temperature (K). */
+export interface Air {
+  readonly pressure: number;
+  readonly temperature: number;
+}

@@ -1,7 +1,8 @@
 import type { Check } from '../judging/judge-step';
 import type { Remedy } from '../judging/verdict';
 import type { LimitSource } from '../families/limit';
-import { figure, shownAs, shownUnit, withUnit, type DisplayUnits } from './display';
+import { figure, shownUnit, withUnit, type DisplayUnits } from './display';
+import { shownAs } from '../quantities/shown-as';
 import { analysisProblemText } from './problem-text';
 
 /** Where a limit comes from. */

@@ -1,4 +1,5 @@
-import { liveFigure, shownAs, shownUnit, type DisplayUnits } from './display';
+import { liveFigure, shownUnit, type DisplayUnits } from './display';
+import { shownAs } from '../quantities/shown-as';
 import type { Instruction } from './instruction';
 import { levers, benchLever, leverName } from './channel-titles';
 import { waitText } from './wait-text';

@@ -2,7 +2,8 @@ import type { FluidKind } from '../families/common/fluid';
 import type { SpherePurpose } from '../families/common/store/sphere-purpose';
 import type { CircuitFault } from '../families/common/store/circuit-faults';
 import type { AnalysisProblem } from './analysis-problem';
-import { shownAs, withUnit, type DisplayUnits } from './display';
+import { withUnit, type DisplayUnits } from './display';
+import { shownAs } from '../quantities/shown-as';
 import { channelTitle } from './channel-titles';
 import { waitText } from './wait-text';
 

@@ -7,10 +7,10 @@ import {
   figure,
   liveFigure,
   referenceOf,
-  shownAs,
   shownUnit,
   withUnit,
 } from './display';
+import { shownAs } from '../quantities/shown-as';
 import { analysisProblemText } from './problem-text';
 import { checkReason, limitText, remedyText } from './check-text';
 import type { Check } from '../judging/judge-step';

@@ -1,6 +1,5 @@
-import type { Air } from '@/core/families/family';
 import { airTemperatureOf } from '@/core/formats/site-file';
-import { ambientFrom, type Ambient } from '@/core/quantities/standard-atmosphere';
+import { ambientFrom, type Ambient, type Air } from '@/core/quantities/standard-atmosphere';
 import { readShopSettings } from '@/data/settings';
 
 /** Today's air at the shop. */

@@ -8,7 +8,8 @@ import type { MeasuredStep, ReadingBands } from '@/core/families/step-definition
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import { pathIndices } from '@/core/traces/decimate';
 import { movingMean } from '@/core/traces/smoothing';
-import { figure, liveFigure, referenceOf, shownAs, shownUnit, type DisplayUnits } from '@/core/wording/display';
+import { figure, liveFigure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
+import { shownAs } from '@/core/quantities/shown-as';
 import { channelTitle } from '@/core/wording/channel-titles';
 import { overTimeOption, type Funnel, type OverTime } from '@/ui/charts/over-time';
 import { runRestOption, runRestText } from '@/ui/charts/run-rest-map';

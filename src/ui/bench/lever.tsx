@@ -1,6 +1,7 @@
 'use client';
 import Slider from '@mui/material/Slider';
-import { liveFigure, referenceOf, shownAs, shownUnit, type DisplayUnits } from '@/core/wording/display';
+import { liveFigure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
+import { shownAs } from '@/core/quantities/shown-as';
 import { leverName } from '@/core/wording/channel-titles';
 import styles from './bench.module.css';
 

@@ -1,5 +1,5 @@
 import type { ReadingBands } from '@/core/families/step-definition';
-import { shownAs } from '@/core/wording/display';
+import { shownAs } from '@/core/quantities/shown-as';
 import type { Samples } from './use-run-stream';
 
 /** Readings are means over this long, s: steady enough to read, quick enough to follow a hand. */

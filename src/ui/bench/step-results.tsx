@@ -1,6 +1,7 @@
 import { expandedUncertainty } from '@/core/instruments/uncertainty';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
-import { figure, referenceOf, shownAs, shownUnit, type DisplayUnits } from '@/core/wording/display';
+import { figure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
+import { shownAs } from '@/core/quantities/shown-as';
 import { analysisProblemText } from '@/core/wording/problem-text';
 import { characteristicTitles } from '@/core/wording/characteristic-titles';
 import { checkReason, limitText } from '@/core/wording/check-text';

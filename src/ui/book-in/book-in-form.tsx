@@ -8,7 +8,7 @@ import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import { familyOfSheet } from '@/core/families';
 import type { StoredSheet } from '@/data/unit-sheets';
-import type { Air } from '@/core/families/family';
+import type { Air } from '@/core/quantities/standard-atmosphere';
 import { SheetCurve } from '@/ui/sheets/sheet-curve';
 import { PageHead } from '@/ui/shell/frame';
 import { Refused, send } from '@/ui/shell/request';

@@ -1,5 +1,6 @@
 import type { AnyFamily } from '@/core/families/family';
-import { figure, referenceOf, shownAs, shownUnit, type DisplayUnits } from '@/core/wording/display';
+import { figure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
+import { shownAs } from '@/core/quantities/shown-as';
 import { channelTitle } from '@/core/wording/channel-titles';
 import type { CurveAxis } from './ride-the-line';
 

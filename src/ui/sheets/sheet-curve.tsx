@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { familyOfSheet } from '@/core/families';
 import { defaultWorkshopLimits } from '@/core/families/common/default-limits';
 import { toleranceBand } from '@/core/families/common/tolerance-band';
-import type { Air } from '@/core/families/family';
+import type { Air } from '@/core/quantities/standard-atmosphere';
 import { quantity, type AbsolutePressure } from '@/core/quantities/quantity';
 import { Chart } from '@/ui/charts/chart';
 import { chartTokens } from '@/ui/charts/chart-colours';

@@ -11,7 +11,7 @@ import type { SheetField } from '@/core/families/family';
 import { dropDraft, useDraft } from '@/ui/book-in/use-draft';
 import { PageHead } from '@/ui/shell/frame';
 import { Refused, send } from '@/ui/shell/request';
-import type { Air } from '@/core/families/family';
+import type { Air } from '@/core/quantities/standard-atmosphere';
 import { SheetCurve } from './sheet-curve';
 import { specFromText } from './spec-from-text';
 import styles from './sheets.module.css';

@@ -5,7 +5,7 @@ import { familyOfSheet } from '@/core/families';
 import { writeUnitSheet } from '@/core/formats/unit-sheet';
 import type { StoredSheet } from '@/data/unit-sheets';
 import { PageHead } from '@/ui/shell/frame';
-import type { Air } from '@/core/families/family';
+import type { Air } from '@/core/quantities/standard-atmosphere';
 import { SheetCurve } from './sheet-curve';
 import styles from './sheets.module.css';
 

@@ -1,5 +1,5 @@
 import { isCharacteristicId, type CharacteristicId } from '../../quantities/characteristics';
-import { shownAs } from '../../wording/display';
+import { shownAs } from '../../quantities/shown-as';
 import { characteristicTitles } from '../../wording/characteristic-titles';
 import type { MeasuredStep, TypedStep } from '../step-definition';
 import type { TypedEntry, TypedField } from '../typed-entry';

@@ -1,5 +1,5 @@
 import { findChannel } from '../../quantities/channels';
-import type { ShownAs } from '../../wording/display';
+import type { ShownAs } from '../../quantities/shown-as';
 import type { StepContext } from '../step-context';
 
 /** What anybody would believe of a figure of this kind without asking, SI. */

@@ -1,7 +1,5 @@
 import type { ServoUnit } from './servo-law';
-
-/** Area (m2) of a bore or diaphragm of this diameter (mm). */
-export const circleArea = (diameterMm: number) => (Math.PI / 4) * (diameterMm * 1e-3) ** 2;
+import { circleArea } from '../../quantities/circle-area';
 
 /** What every sheet with a servo and a master cylinder says. */
 export interface ServoSpec {

@@ -1,4 +1,5 @@
-import { circleArea, servoFromSpec } from '../common/servo-from-spec';
+import { servoFromSpec } from '../common/servo-from-spec';
+import { circleArea } from '../../quantities/circle-area';
 import type { VacuumInlineSpec } from './sheet';
 
 /** A pedal-operated vacuum unit with its master cylinder, in SI. Forces are at the push rod. */

@@ -1,4 +1,4 @@
-import { circleArea } from '../common/servo-from-spec';
+import { circleArea } from '../../quantities/circle-area';
 import { prepareRemote, type RemoteUnit } from './remote-unit';
 import type { InLineSpec } from './sheet';
 

@@ -1,4 +1,4 @@
-import { circleArea } from '../common/servo-from-spec';
+import { circleArea } from '../../quantities/circle-area';
 import type { RemoteSpec } from './sheet';
 
 /** What both layouts of a remote vacuum unit are, SI: a power piston under vacuum, and the valve that feeds it air. */
