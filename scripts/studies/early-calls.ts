@@ -4,7 +4,7 @@ import type { Instrument } from '@/core/instruments/instrument';
 import { fitDecay } from '@/core/fitting/decay';
 import { nozzleFlow } from '@/core/physics/nozzle';
 import { labelledSeed, randomSource, type RandomSource } from '@/core/physics/random';
-import type { CheckVerdict } from '@/core/judging/verdict';
+import type { CheckVerdict } from '@/core/vocabulary/verdict';
 import { decide } from '@/core/judging/decide';
 
 /** One kind of hold, SI. */

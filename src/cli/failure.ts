@@ -1,4 +1,5 @@
-import type { Read, ReadProblem } from '@/core/formats/read-problem';
+import type { Read } from '@/core/formats/read-result';
+import type { ReadProblem } from '@/core/vocabulary/read-problem';
 
 /** Unusable input: ends the command with exit code 2 and the problems on stderr. */
 export class UnusableInput extends Error {

@@ -15,7 +15,7 @@ import { characteristicUnits, openName } from '@/core/quantities/characteristics
 import { unitOf } from '@/core/quantities/measurement-unit';
 import { labelledSeed, randomSource } from '@/core/physics/random';
 import { simulateStep } from '@/core/rig/run-step';
-import { characteristicTitles } from '@/core/wording/characteristic-titles';
+import { characteristicTitles } from '@/core/vocabulary/characteristic-titles';
 import { readProblemText } from '@/core/wording/read-problem-text';
 import { fail, UnusableInput } from './failure';
 import {

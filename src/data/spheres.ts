@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { fluidKinds } from '@/core/families/common/fluid';
-import { spherePurposes } from '@/core/families/common/store/sphere-purpose';
+import { fluidKinds } from '@/core/vocabulary/fluid';
+import { spherePurposes } from '@/core/vocabulary/sphere-purpose';
 import { database } from './database';
 
 const sphereSchema = z.object({

@@ -1,10 +1,10 @@
 import type { Corrections } from '@/core/families/step-analysis';
 import type { MappedColumn } from '@/core/formats/column-mapping';
 import type { GuessedColumn } from '@/core/formats/guess-mapping';
-import type { ReadProblem } from '@/core/formats/read-problem';
+import type { ReadProblem } from '@/core/vocabulary/read-problem';
 import type { Site } from '@/core/formats/site-file';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
-import type { DecisionPolicy } from '@/core/judging/verdict';
+import type { DecisionPolicy } from '@/core/vocabulary/verdict';
 import type { Job } from '@/data/jobs';
 
 /** What the log worker is asked. */

@@ -5,7 +5,7 @@ import { findFamily } from '@/core/families';
 import type { AnyFamily } from '@/core/families/family';
 import type { PlanId } from '@/core/families/step-context';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
-import type { StepVerdict } from '@/core/judging/verdict';
+import type { StepVerdict } from '@/core/vocabulary/verdict';
 import type { JobView } from '@/server/jobs/job-view';
 import { ShopProvider } from '@/ui/shell/shop-context';
 import { theme } from '@/ui/theme/theme';

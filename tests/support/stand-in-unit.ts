@@ -15,7 +15,7 @@ import {
   type StepEvidence,
   type UnitEvaluation,
 } from '@/core/judging/evaluate-unit';
-import type { StepVerdict } from '@/core/judging/verdict';
+import type { StepVerdict } from '@/core/vocabulary/verdict';
 import { labelledSeed, randomSource } from '@/core/physics/random';
 import { simulateStep, type StandInSetting } from '@/core/rig/run-step';
 import type { Trace } from '@/core/traces/trace';

@@ -1,4 +1,4 @@
-import type { Instruction } from '../wording/instruction';
+import type { Instruction } from '../vocabulary/instruction';
 import type { BenchControls } from '../physics/bench-controls';
 
 /** When a phase of a step is over; levels of `input-…` are of the lever's channel, others of the channel named, SI. */

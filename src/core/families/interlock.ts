@@ -1,4 +1,4 @@
-import type { StepVerdict } from '../judging/verdict';
+import type { StepVerdict } from '../vocabulary/verdict';
 import type { StepDefinition } from './step-definition';
 
 /** What must be on record before a step opens. */

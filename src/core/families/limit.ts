@@ -1,5 +1,5 @@
 import type { CharacteristicId } from '../quantities/characteristics';
-import type { AnalysisProblem } from '../wording/analysis-problem';
+import type { AnalysisProblem } from '../vocabulary/analysis-problem';
 import type { WorkshopLimits } from './common/default-limits';
 
 /** Where a limit comes from. */

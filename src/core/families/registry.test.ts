@@ -9,7 +9,7 @@ import { findChannel } from '../quantities/channels';
 import { unitOf } from '../quantities/measurement-unit';
 import { cautions } from '../wording/cautions';
 import { displayUnitSets } from '../wording/display';
-import { characteristicTitles } from '../wording/characteristic-titles';
+import { characteristicTitles } from '../vocabulary/characteristic-titles';
 import { instructionText } from '../wording/instruction-text';
 import { contextAt } from '../formats/site-file';
 import { checkSpec } from '../formats/unit-sheet';

@@ -1,6 +1,6 @@
 import type { Estimate } from '../instruments/uncertainty';
 import type { CharacteristicId } from '../quantities/characteristics';
-import type { AnalysisProblem } from '../wording/analysis-problem';
+import type { AnalysisProblem } from '../vocabulary/analysis-problem';
 
 /** The result for one characteristic of a step, SI. */
 export type Characteristic =

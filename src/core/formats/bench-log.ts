@@ -3,7 +3,8 @@ import { findUnit, fromSi, unitOf } from '../quantities/measurement-unit';
 import type { Trace } from '../traces/trace';
 import { applyMapping, type LogNeeds, type MappedColumn } from './column-mapping';
 import { readRawLog } from './raw-log';
-import { readFailed, readOk, type Read, type ReadProblem } from './read-problem';
+import { readFailed, readOk, type Read } from './read-result';
+import type { ReadProblem } from '../vocabulary/read-problem';
 
 /** A bench log as read: the trace in SI, its metadata, and what was odd but usable. */
 export interface BenchLog {

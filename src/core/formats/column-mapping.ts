@@ -2,7 +2,8 @@ import { findChannel } from '../quantities/channels';
 import { unitOf } from '../quantities/measurement-unit';
 import { columnOf, makeTrace, type Trace } from '../traces/trace';
 import type { RawLog } from './raw-log';
-import { readFailed, readOk, type Read, type ReadProblem } from './read-problem';
+import { readFailed, readOk, type Read } from './read-result';
+import type { ReadProblem } from '../vocabulary/read-problem';
 
 /** What one column of a log is. */
 export type MappedColumn =

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { readPlainRow } from './plain-row';
-import { readFailed, readOk, type Read } from './read-problem';
+import { readFailed, readOk, type Read } from './read-result';
 
 const { ceil, max } = Math;
 

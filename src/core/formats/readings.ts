@@ -3,7 +3,7 @@ import type { AnyFamily } from '../families/family';
 import type { LookFindings } from '../judging/judge-step';
 import { characteristicUnits, findByOpenName, type CharacteristicId } from '../quantities/characteristics';
 import { findUnit, toSi, unitOf } from '../quantities/measurement-unit';
-import { readFailed, readOk, type Read } from './read-problem';
+import { readFailed, readOk, type Read } from './read-result';
 
 /** Typed characteristics (SI) and look findings by step. */
 export interface Readings {

@@ -7,7 +7,7 @@ import type { Instrument } from '../instruments/instrument';
 import { channels, findChannel } from '../quantities/channels';
 import { findUnit, toSi, unitOf } from '../quantities/measurement-unit';
 import { ambientFrom } from '../quantities/standard-atmosphere';
-import { readFailed, readOk, type Read } from './read-problem';
+import { readFailed, readOk, type Read } from './read-result';
 import { fieldProblems, parseJson, type UnitSheet } from './unit-sheet';
 
 const isoDate = z.iso.date();

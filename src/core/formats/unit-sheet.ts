@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { families, findFamily, layoutOf } from '../families';
 import type { AnyFamily } from '../families/family';
-import { readFailed, readOk, type Read, type ReadProblem } from './read-problem';
+import { readFailed, readOk, type Read } from './read-result';
+import type { ReadProblem } from '../vocabulary/read-problem';
 
 export const unitSheetFormat = 'hard-pedal/unit';
 

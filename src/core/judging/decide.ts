@@ -1,5 +1,5 @@
 import { expandedUncertainty, randomUncertainty, type Estimate } from '../instruments/uncertainty';
-import type { CheckVerdict, DecisionPolicy, Remedy } from './verdict';
+import type { CheckVerdict, DecisionPolicy, Remedy } from '../vocabulary/verdict';
 
 export interface Interval {
   readonly low: number | null;

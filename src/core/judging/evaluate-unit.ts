@@ -9,7 +9,7 @@ import type { CharacteristicId } from '../quantities/characteristics';
 import type { Trace } from '../traces/trace';
 import { combineRepeats } from './combine-repeats';
 import { judgeStep, lookVerdict, stepVerdict, unitVerdict, type Check, type LookFindings } from './judge-step';
-import type { DecisionPolicy, StepVerdict, UnitVerdict } from './verdict';
+import type { DecisionPolicy, StepVerdict, UnitVerdict } from '../vocabulary/verdict';
 
 /** Changes when an analysis or a decision changes, so that a stored result can be told from a new one. */
 export const methodVersion = 1;

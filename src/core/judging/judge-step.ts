@@ -4,7 +4,7 @@ import type { Characteristic } from '../families/step-analysis';
 import type { CharacteristicId } from '../quantities/characteristics';
 import { expandedUncertainty } from '../instruments/uncertainty';
 import { decide, decisionUncertainty } from './decide';
-import type { CheckVerdict, DecisionPolicy, StepVerdict, UnitVerdict } from './verdict';
+import type { CheckVerdict, DecisionPolicy, StepVerdict, UnitVerdict } from '../vocabulary/verdict';
 
 /** One characteristic against its limit, with the arithmetic that decided. SI. */
 export interface Check {

@@ -1,5 +1,5 @@
 import type { Check } from '../judging/judge-step';
-import type { Remedy } from '../judging/verdict';
+import type { Remedy } from '../vocabulary/verdict';
 import type { LimitSource } from '../families/limit';
 import { figure, shownUnit, withUnit, type DisplayUnits } from './display';
 import { shownAs } from '../quantities/shown-as';

@@ -1,7 +1,7 @@
 import { liveFigure, shownUnit, type DisplayUnits } from './display';
 import { shownAs } from '../quantities/shown-as';
-import type { Instruction } from './instruction';
-import { levers, benchLever, leverName } from './channel-titles';
+import type { Instruction } from '../vocabulary/instruction';
+import { levers, benchLever, leverName } from './lever-words';
 import { waitText } from './wait-text';
 
 /** The instruction as an imperative. */

@@ -1,4 +1,4 @@
-import type { AnalysisProblem } from './analysis-problem';
+import type { AnalysisProblem } from '../vocabulary/analysis-problem';
 import { displayUnits, displayUnitSets } from './display';
 import { analysisProblemText } from './problem-text';
 import { waitText } from './wait-text';

@@ -1,10 +1,10 @@
-import type { FluidKind } from '../families/common/fluid';
-import type { SpherePurpose } from '../families/common/store/sphere-purpose';
+import type { FluidKind } from '../vocabulary/fluid';
+import type { SpherePurpose } from '../vocabulary/sphere-purpose';
 import type { CircuitFault } from '../families/common/store/circuit-faults';
-import type { AnalysisProblem } from './analysis-problem';
+import type { AnalysisProblem } from '../vocabulary/analysis-problem';
 import { withUnit, type DisplayUnits } from './display';
 import { shownAs } from '../quantities/shown-as';
-import { channelTitle } from './channel-titles';
+import { channelTitle } from '../vocabulary/channel-titles';
 import { waitText } from './wait-text';
 
 /** Spheres and fluids in a sentence. */

@@ -1,4 +1,4 @@
-import type { ReadProblem } from '../formats/read-problem';
+import type { ReadProblem } from '../vocabulary/read-problem';
 
 function at(problem: { file: string; line?: number }): string {
   return problem.line === undefined ? problem.file : `${problem.file}, line ${problem.line}`;

@@ -10,7 +10,7 @@ import type { MeasuredStep } from '@/core/families/step-definition';
 import type { CautionId } from '@/core/wording/cautions';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import type { StepEvaluation, UnitEvaluation } from '@/core/judging/evaluate-unit';
-import type { StepVerdict, UnitVerdict } from '@/core/judging/verdict';
+import type { StepVerdict, UnitVerdict } from '@/core/vocabulary/verdict';
 import { listCautions, listJobs, type AcknowledgedCaution, type Job } from '@/data/jobs';
 import { listReleases } from '@/data/releases';
 import { readTrace, type Run } from '@/data/runs';

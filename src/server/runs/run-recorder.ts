@@ -4,7 +4,7 @@ import { advanceGuide, controlsIn, guideDone, leverByItself, type GuideState } f
 import { afterCut } from '@/core/rig/run-by-itself';
 import type { RigSnapshot } from '@/core/rig/stand-in-rig';
 import { concatTraces, meanOf, type Trace } from '@/core/traces/trace';
-import { holdCodes } from '@/core/wording/instruction';
+import { holdCodes } from '@/core/vocabulary/instruction';
 import type { LiveInstrument } from './live-instrument';
 
 /** Where the recorder keeps what it records. */

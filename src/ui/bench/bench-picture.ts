@@ -10,7 +10,7 @@ import { pathIndices } from '@/core/traces/decimate';
 import { movingMean } from '@/core/traces/smoothing';
 import { figure, liveFigure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
-import { channelTitle } from '@/core/wording/channel-titles';
+import { channelTitle } from '@/core/vocabulary/channel-titles';
 import { overTimeOption, type Funnel, type OverTime } from '@/ui/charts/over-time';
 import { runRestOption, runRestText } from '@/ui/charts/run-rest-map';
 import { curveAxes, curvePointText } from '@/ui/charts/curve-axes';

@@ -2,7 +2,7 @@
 import Slider from '@mui/material/Slider';
 import { liveFigure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
-import { leverName } from '@/core/wording/channel-titles';
+import { leverName } from '@/core/wording/lever-words';
 import styles from './bench.module.css';
 
 interface Props {

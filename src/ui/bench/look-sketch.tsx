@@ -1,5 +1,5 @@
 import type { LookStep } from '@/core/families/look-step';
-import type { StepVerdict } from '@/core/judging/verdict';
+import type { StepVerdict } from '@/core/vocabulary/verdict';
 import { VerdictShape } from '@/ui/parts/verdict-mark';
 import styles from './bench.module.css';
 

@@ -9,7 +9,7 @@ import { guideSeconds } from '@/core/rig/guide';
 import type { CautionId } from '@/core/wording/cautions';
 import { figure, referenceOf, shownUnit } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
-import { channelTitle } from '@/core/wording/channel-titles';
+import { channelTitle } from '@/core/vocabulary/channel-titles';
 import { instructionText } from '@/core/wording/instruction-text';
 import type { JobView } from '@/server/jobs/job-view';
 import type { RunStatus } from '@/server/runs/run-recorder';

@@ -5,7 +5,7 @@ import { useRef, useState } from 'react';
 import type { Site } from '@/core/formats/site-file';
 import type { JudgedStep } from '@/core/judging/evaluate-unit';
 import { fromSi, type MeasurementUnit } from '@/core/quantities/measurement-unit';
-import type { DecisionPolicy } from '@/core/judging/verdict';
+import type { DecisionPolicy } from '@/core/vocabulary/verdict';
 import type { CautionId } from '@/core/wording/cautions';
 import { figure, referenceOf, shownUnit } from '@/core/wording/display';
 import type { JobView } from '@/server/jobs/job-view';

@@ -1,7 +1,7 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { MappedColumn } from '@/core/formats/column-mapping';
-import type { ReadProblem } from '@/core/formats/read-problem';
+import type { ReadProblem } from '@/core/vocabulary/read-problem';
 import { send } from '@/ui/shell/request';
 import type { LogAnswer, LogRequest } from '@/workers/log-messages';
 

@@ -4,7 +4,7 @@ import { entryOf } from '@/core/families/common/characteristic-entry';
 import type { StepContext } from '@/core/families/step-context';
 import type { TypedField, TypedValues } from '@/core/families/typed-entry';
 import { analysisOf, evaluateMeasured, type JudgedStep, type StepEvaluation } from '@/core/judging/evaluate-unit';
-import type { DecisionPolicy } from '@/core/judging/verdict';
+import type { DecisionPolicy } from '@/core/vocabulary/verdict';
 import { readFigure, type ReadFigure } from '@/core/quantities/read-figure';
 import { shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { textsByName } from '@/ui/shell/browser-store';

@@ -1,7 +1,7 @@
 import type { AnyFamily } from '@/core/families/family';
 import { figure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
-import { channelTitle } from '@/core/wording/channel-titles';
+import { channelTitle } from '@/core/vocabulary/channel-titles';
 import type { CurveAxis } from './ride-the-line';
 
 function axisOf(channel: string, units: DisplayUnits): CurveAxis {

@@ -3,7 +3,7 @@ import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import { figure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
 import { analysisProblemText } from '@/core/wording/problem-text';
-import { characteristicTitles } from '@/core/wording/characteristic-titles';
+import { characteristicTitles } from '@/core/vocabulary/characteristic-titles';
 import { checkReason, limitSourceText, limitText } from '@/core/wording/check-text';
 import { VerdictMark } from '@/ui/parts/verdict-mark';
 import { sourceWords } from './source-words';

@@ -1,4 +1,4 @@
-import type { StepVerdict, UnitVerdict } from '@/core/judging/verdict';
+import type { StepVerdict, UnitVerdict } from '@/core/vocabulary/verdict';
 import { verdictWords } from '@/core/wording/check-text';
 import styles from './parts.module.css';
 

@@ -1,6 +1,6 @@
 import type { Estimate, UncertaintyComponent } from '../../instruments/uncertainty';
 import type { CharacteristicId } from '../../quantities/characteristics';
-import type { AnalysisProblem } from '../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import type { Characteristic, StepAnalysis } from '../step-analysis';
 
 function isFinite(estimate: Estimate): boolean {

@@ -5,7 +5,7 @@ import type { CharacteristicId } from '../../quantities/characteristics';
 import { findPull, isPull, type Pull, type Span } from '../../traces/pull';
 import { movingMean, noiseOf } from '../../traces/smoothing';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
-import type { AnalysisProblem } from '../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { absent, beyond, measured, nothingMeasured } from './analysis-result';
 import { supplyDuringPull, supplySag } from './supply-during-pull';
 import type { Characteristic, StepAnalysis, TraceEvent } from '../step-analysis';

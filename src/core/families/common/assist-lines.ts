@@ -1,7 +1,7 @@
 import { fitLine, lineAt, type LineFit } from '../../fitting/line';
 import { binByX, fitSegments } from '../../fitting/segments';
 import { movingMean, noiseOf } from '../../traces/smoothing';
-import type { AnalysisProblem } from '../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 
 const { max, min, sqrt } = Math;
 

@@ -1,6 +1,6 @@
 import { isCharacteristicId, type CharacteristicId } from '../../quantities/characteristics';
 import { shownAs } from '../../quantities/shown-as';
-import { characteristicTitles } from '../../wording/characteristic-titles';
+import { characteristicTitles } from '../../vocabulary/characteristic-titles';
 import type { MeasuredStep, TypedStep } from '../step-definition';
 import type { TypedEntry, TypedField } from '../typed-entry';
 import { plausibleRange } from './plausible-range';

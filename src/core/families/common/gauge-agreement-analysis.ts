@@ -3,7 +3,7 @@ import { random, readingComponents } from '../../instruments/uncertainty';
 import type { CharacteristicId } from '../../quantities/characteristics';
 import { noiseOf } from '../../traces/smoothing';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
-import type { AnalysisProblem } from '../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import type { Corrections, StepAnalysis } from '../step-analysis';
 import type { StepContext } from '../step-context';
 import { measured, nothingMeasured } from './analysis-result';

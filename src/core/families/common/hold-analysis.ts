@@ -11,7 +11,7 @@ import { quantity, type Temperature } from '../../quantities/quantity';
 import { seaLevelPressure } from '../../quantities/standard-atmosphere';
 import { movingMean, noiseOf } from '../../traces/smoothing';
 import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../traces/trace';
-import type { AnalysisProblem } from '../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import type { Characteristic, StepAnalysis, TraceEvent } from '../step-analysis';
 import type { StepContext } from '../step-context';
 import { earliestCall, predictionCoverage } from './early-call';

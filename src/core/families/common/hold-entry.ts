@@ -8,7 +8,7 @@ import {
 } from '../../instruments/uncertainty';
 import { quantity, type Temperature } from '../../quantities/quantity';
 import { seaLevelPressure } from '../../quantities/standard-atmosphere';
-import type { AnalysisProblem } from '../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import type { Characteristic, StepAnalysis } from '../step-analysis';
 import type { StepContext } from '../step-context';
 import type { TypedEntry, TypedField, TypedValues } from '../typed-entry';

@@ -10,7 +10,7 @@ import {
 import { findPull, isPull, type Pull } from '../../traces/pull';
 import { movingMean } from '../../traces/smoothing';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
-import type { AnalysisProblem } from '../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { absent, measured, nothingMeasured } from './analysis-result';
 import type { Characteristic, StepAnalysis, TraceEvent } from '../step-analysis';
 import type { StepContext } from '../step-context';

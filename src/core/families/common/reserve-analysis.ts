@@ -1,6 +1,6 @@
 import { differenceComponents, differenceResolution, expandedUncertainty, random } from '../../instruments/uncertainty';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
-import type { AnalysisProblem } from '../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import type { Characteristic, MeasuredStroke, StepAnalysis } from '../step-analysis';
 import type { StepContext } from '../step-context';
 import { absent, measured, nothingMeasured } from './analysis-result';

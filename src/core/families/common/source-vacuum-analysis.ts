@@ -1,6 +1,6 @@
 import { random, readingComponents } from '../../instruments/uncertainty';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
-import type { AnalysisProblem } from '../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import type { Limit } from '../limit';
 import type { Characteristic, StepAnalysis } from '../step-analysis';
 import type { StepContext } from '../step-context';

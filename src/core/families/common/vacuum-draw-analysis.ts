@@ -2,7 +2,7 @@ import { fitLine } from '../../fitting/line';
 import { random, readingComponents, systematic, type UncertaintyComponent } from '../../instruments/uncertainty';
 import { movingMean } from '../../traces/smoothing';
 import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../traces/trace';
-import type { AnalysisProblem } from '../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import type { Characteristic, StepAnalysis } from '../step-analysis';
 import type { StepContext } from '../step-context';
 import { absent, measured, nothingMeasured } from './analysis-result';

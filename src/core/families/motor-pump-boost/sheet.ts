@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { optionalPositive, positive, sheetFields } from '../common/sheet-field';
-import { fluidChoices, fluidKinds } from '../common/fluid';
+import { fluidChoices, fluidKinds } from '../../vocabulary/fluid';
 import { storeContradictions, storeFields, storeShape } from '../common/store/store-fields';
 import type { SheetField } from '../family';
 

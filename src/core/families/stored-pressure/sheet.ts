@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { fluidChoices, fluidKinds } from '../common/fluid';
+import { fluidChoices, fluidKinds } from '../../vocabulary/fluid';
 import { optionalPositive, positive, sheetFields } from '../common/sheet-field';
-import { sphereChoices, spherePurposes } from '../common/store/sphere-purpose';
+import { sphereChoices, spherePurposes } from '../../vocabulary/sphere-purpose';
 import { storeContradictions, storeFields, storeShape } from '../common/store/store-fields';
 import type { SheetField } from '../family';
 

@@ -1,11 +1,11 @@
 import { readingComponents } from '../../instruments/uncertainty';
-import type { AnalysisProblem } from '../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { absent, measured } from '../common/analysis-result';
 import { around, limitFrom } from '../common/limits';
 import { plausibleRange } from '../common/plausible-range';
-import { fluidKinds } from '../common/fluid';
+import { fluidKinds } from '../../vocabulary/fluid';
 import { prechargeTemperature, restatePrecharge } from '../../physics/gas-law';
-import { spherePurposes, sphereChoices } from '../common/store/sphere-purpose';
+import { spherePurposes, sphereChoices } from '../../vocabulary/sphere-purpose';
 import type { Characteristic, StepAnalysis } from '../step-analysis';
 import type { TypedStep } from '../step-definition';
 import type { TypedField } from '../typed-entry';

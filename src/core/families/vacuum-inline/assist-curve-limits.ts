@@ -1,5 +1,5 @@
 import { readingComponents } from '../../instruments/uncertainty';
-import type { AnalysisProblem } from '../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { estimateOf } from '../common/analysis-result';
 import { around, atMost, limitFrom } from '../common/limits';
 import type { Limit } from '../limit';

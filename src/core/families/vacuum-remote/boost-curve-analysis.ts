@@ -5,7 +5,7 @@ import type { CharacteristicId } from '../../quantities/characteristics';
 import { findPull, isPull } from '../../traces/pull';
 import { columnOf, sampleInterval } from '../../traces/trace';
 import type { Trace } from '../../traces/trace';
-import type { AnalysisProblem } from '../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { absent, beyond, measured, nothingMeasured } from '../common/analysis-result';
 import { residualOutput } from '../common/release-analysis';
 import type { Characteristic, StepAnalysis, TraceEvent } from '../step-analysis';

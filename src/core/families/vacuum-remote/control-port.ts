@@ -2,7 +2,7 @@ import { binByX, fitSegments } from '../../fitting/segments';
 import { expandedUncertainty, random, readingComponents } from '../../instruments/uncertainty';
 import type { Span } from '../../traces/pull';
 import { columnOf, meanOf } from '../../traces/trace';
-import type { AnalysisProblem } from '../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { absent, measured } from '../common/analysis-result';
 import { heldSeconds, lowestHeld } from '../../traces/lowest-held';
 import type { Characteristic, TraceEvent } from '../step-analysis';

@@ -3,7 +3,7 @@ import type { UncertaintyComponent } from '../../instruments/uncertainty';
 import type { Pull, Span } from '../../traces/pull';
 import { meanOf, sampleInterval } from '../../traces/trace';
 import type { Trace } from '../../traces/trace';
-import type { AnalysisProblem } from '../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { unmeasuredPairStandard } from '../common/gauge-agreement-analysis';
 import type { StepContext } from '../step-context';
 import type { Unassisted } from './boost-lines';

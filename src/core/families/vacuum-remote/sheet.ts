@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { fluidChoices, fluidKinds } from '../common/fluid';
+import { fluidChoices, fluidKinds } from '../../vocabulary/fluid';
 import { optionalPositive, positive, sheetFields } from '../common/sheet-field';
 import type { SheetField } from '../family';
 

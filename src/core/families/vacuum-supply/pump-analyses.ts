@@ -12,7 +12,7 @@ import { quantity, type Temperature } from '../../quantities/quantity';
 import { seaLevelPressure } from '../../quantities/standard-atmosphere';
 import { movingMean, noiseOf } from '../../traces/smoothing';
 import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../traces/trace';
-import type { AnalysisProblem } from '../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { absent, beyond, measured, nothingMeasured } from '../common/analysis-result';
 import { meanAndSpread, pumpRuns, type PumpRun } from '../../traces/pump-runs';
 import { strokesOf } from '../common/reserve-analysis';

@@ -6,7 +6,7 @@ import {
   type UncertaintyComponent,
 } from '../../../instruments/uncertainty';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../../traces/trace';
-import type { AnalysisProblem } from '../../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import type { Characteristic, MeasuredCycle, StepAnalysis } from '../../step-analysis';
 import type { StepContext } from '../../step-context';
 import { absent, beyond, measured } from '../analysis-result';

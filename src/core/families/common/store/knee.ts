@@ -1,6 +1,6 @@
 import { fitParabola } from '../../../fitting/parabola';
 import { movingMean, noiseOf } from '../../../traces/smoothing';
-import type { AnalysisProblem } from '../../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import { gasTemperatureAlong } from '../../../physics/gas-law';
 
 const { abs, max, min, sqrt } = Math;

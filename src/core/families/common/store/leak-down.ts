@@ -1,7 +1,7 @@
 import { fitLine } from '../../../fitting/line';
 import { differenceComponents, random, systematic } from '../../../instruments/uncertainty';
 import { columnOf, meanOf, type Trace } from '../../../traces/trace';
-import type { AnalysisProblem } from '../../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import type { Characteristic, Found } from '../../step-analysis';
 import type { StepContext } from '../../step-context';
 import { absent, beyond, measured } from '../analysis-result';

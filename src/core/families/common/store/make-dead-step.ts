@@ -1,6 +1,6 @@
 import { readingComponents } from '../../../instruments/uncertainty';
 import { columnOf, meanOf, indexAtTime } from '../../../traces/trace';
-import type { AnalysisProblem } from '../../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import type { GuidePhase } from '../../guide-phase';
 import type { StepAnalysis } from '../../step-analysis';
 import type { StepContext } from '../../step-context';

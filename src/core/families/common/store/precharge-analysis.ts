@@ -2,7 +2,7 @@ import { readingComponents, random, scaleComponents, systematic } from '../../..
 import { expandedUncertainty } from '../../../instruments/uncertainty';
 import { movingMean } from '../../../traces/smoothing';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../../traces/trace';
-import type { AnalysisProblem } from '../../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import type { Characteristic, Found, StepAnalysis, TraceEvent } from '../../step-analysis';
 import type { StepContext } from '../../step-context';
 import { absent, measured } from '../analysis-result';

@@ -1,5 +1,5 @@
 import { columnOf, type Trace } from '../../../traces/trace';
-import type { AnalysisProblem } from '../../../wording/analysis-problem';
+import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import type { CautionId } from '../../../wording/cautions';
 import type { DutyLimit, GuidePhase } from '../../guide-phase';
 import type { BenchControls } from '../../../physics/bench-controls';

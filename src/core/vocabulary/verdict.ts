@@ -1,4 +1,4 @@
-import type { AnalysisProblem } from '../wording/analysis-problem';
+import type { AnalysisProblem } from './analysis-problem';
 
 /** What would turn an undecided check into a decided one. */
 export type Remedy =

@@ -1,5 +1,5 @@
-import type { FluidKind } from '../families/common/fluid';
-import type { SpherePurpose } from '../families/common/store/sphere-purpose';
+import type { FluidKind } from './fluid';
+import type { SpherePurpose } from './sphere-purpose';
 import type { CircuitFault } from '../families/common/store/circuit-faults';
 
 /** What a trace could not tell, or what was noticed in it. Facts are SI. */

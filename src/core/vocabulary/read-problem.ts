@@ -72,17 +72,6 @@ export type ReadProblem =
   | { readonly code: 'unreadable'; readonly file: string; readonly detail: string }
   | { readonly code: 'bad-argument'; readonly argument: string; readonly detail: string };
 
-export type Read<T> =
-  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problems: readonly ReadProblem[] };
-
-export function readOk<T>(value: T): Read<T> {
-  return { ok: true, value };
-}
-
-export function readFailed<T>(...problems: readonly ReadProblem[]): Read<T> {
-  return { ok: false, problems };
-}
-
 /** Whether a problem is of one row, which can be left out, and not of the file or its header. */
 export function isRowProblem(problem: ReadProblem): boolean {
   return problem.code === 'not-a-number' || problem.code === 'ragged-row' || problem.code === 'time-backwards';
