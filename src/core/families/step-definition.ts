@@ -2,7 +2,7 @@ import type { CharacteristicId } from '../quantities/characteristics';
 import type { StartState, ActiveFault } from '../physics/plant';
 import type { RandomSource } from '../physics/random';
 import type { Trace } from '../traces/trace';
-import type { CautionId } from '../wording/cautions';
+import type { CautionId } from '../vocabulary/caution-id';
 import type { CycleMap } from './common/store/cycle-map';
 import type { GuidePhase } from './guide-phase';
 import type { Interlock } from './interlock';

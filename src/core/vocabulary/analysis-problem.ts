@@ -1,6 +1,6 @@
 import type { FluidKind } from './fluid';
 import type { SpherePurpose } from './sphere-purpose';
-import type { CircuitFault } from '../families/common/store/circuit-faults';
+import type { CircuitFaultId } from './circuit-fault';
 
 /** What a trace could not tell, or what was noticed in it. Facts are SI. */
 export type AnalysisProblem =
@@ -69,8 +69,8 @@ export type AnalysisProblem =
   | { readonly code: 'cycles-not-settled'; readonly rests: number }
   | {
       readonly code: 'cycles-speak-for';
-      readonly fault: CircuitFault['id'];
-      readonly next: CircuitFault['id'];
+      readonly fault: CircuitFaultId;
+      readonly next: CircuitFaultId;
       readonly apart: number;
     }
   | { readonly code: 'store-not-used-up'; readonly strokes: number }

@@ -1,5 +1,7 @@
+import type { CautionId } from '../vocabulary/caution-id';
+
 /** Cautions, shown where they apply and recorded as acknowledged by whom and when. */
-export const cautions = {
+export const cautions: Readonly<Record<CautionId, string>> = {
   'fluid-jet':
     'Fluid under pressure pierces skin. Look for leaks with a piece of card, never with a hand; an injection injury goes to hospital at once.',
   'never-loosen':
@@ -25,9 +27,7 @@ export const cautions = {
   'moving-lever':
     'The rod pulls its lever at once and with its full force: hands clear of lever, clevis and pivot while there is vacuum.',
   'rigid-stands': 'Nobody under or beside a raised vehicle unless it stands on rigid stands.',
-} as const;
-
-export type CautionId = keyof typeof cautions;
+};
 
 /** Printed on every release. */
 export const standingCautions: readonly string[] = [

@@ -7,7 +7,7 @@ import { toleranceBand } from '@/core/families/common/tolerance-band';
 import type { PairCorrection } from '@/core/families/step-analysis';
 import type { StepContext } from '@/core/families/step-context';
 import type { MeasuredStep } from '@/core/families/step-definition';
-import type { CautionId } from '@/core/wording/cautions';
+import type { CautionId } from '@/core/vocabulary/caution-id';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import type { StepEvaluation, UnitEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepVerdict, UnitVerdict } from '@/core/vocabulary/verdict';

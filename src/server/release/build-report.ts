@@ -10,7 +10,8 @@ import { methodVersion, type StepEvaluation, type UnitEvaluation } from '@/core/
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
 import { fromSi, unitOf } from '@/core/quantities/measurement-unit';
-import { cautions, standingCautions, type CautionId } from '@/core/wording/cautions';
+import { cautions, standingCautions } from '@/core/wording/cautions';
+import type { CautionId } from '@/core/vocabulary/caution-id';
 import { figure, referenceOf, shownUnit, withUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
 import { analysisProblemText } from '@/core/wording/problem-text';

@@ -1,4 +1,5 @@
-import { cautions, type CautionId } from '@/core/wording/cautions';
+import { cautions } from '@/core/wording/cautions';
+import type { CautionId } from '@/core/vocabulary/caution-id';
 import styles from './bench.module.css';
 
 /** Cautions of a step that nobody has acknowledged for this job yet. */

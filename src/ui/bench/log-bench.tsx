@@ -8,7 +8,7 @@ import type { MeasuredStep } from '@/core/families/step-definition';
 import { isRowProblem } from '@/core/vocabulary/read-problem';
 import type { Site } from '@/core/formats/site-file';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
-import type { CautionId } from '@/core/wording/cautions';
+import type { CautionId } from '@/core/vocabulary/caution-id';
 import { readProblemText } from '@/core/wording/read-problem-text';
 import { channelTitle } from '@/core/vocabulary/channel-titles';
 import type { JobView } from '@/server/jobs/job-view';

@@ -5,7 +5,7 @@ import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { familyOfSheet } from '@/core/families';
 import type { LookStep } from '@/core/families/look-step';
-import type { CautionId } from '@/core/wording/cautions';
+import type { CautionId } from '@/core/vocabulary/caution-id';
 import type { JobView } from '@/server/jobs/job-view';
 import { Key } from '@/ui/parts/key';
 import { send } from '@/ui/shell/request';

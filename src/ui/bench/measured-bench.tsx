@@ -6,7 +6,7 @@ import { useMemo, useRef, type ReactNode } from 'react';
 import type { MeasuredStep } from '@/core/families/step-definition';
 import type { Site } from '@/core/formats/site-file';
 import { guideSeconds } from '@/core/rig/guide';
-import type { CautionId } from '@/core/wording/cautions';
+import type { CautionId } from '@/core/vocabulary/caution-id';
 import { figure, referenceOf, shownUnit } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
 import { channelTitle } from '@/core/vocabulary/channel-titles';

@@ -6,7 +6,7 @@ import type { Site } from '@/core/formats/site-file';
 import type { JudgedStep } from '@/core/judging/evaluate-unit';
 import { fromSi, type MeasurementUnit } from '@/core/quantities/measurement-unit';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
-import type { CautionId } from '@/core/wording/cautions';
+import type { CautionId } from '@/core/vocabulary/caution-id';
 import { figure, referenceOf, shownUnit } from '@/core/wording/display';
 import type { JobView } from '@/server/jobs/job-view';
 import { Key } from '@/ui/parts/key';

@@ -1,7 +1,7 @@
 import { readingComponents } from '../../instruments/uncertainty';
 import { findPull, isPull } from '../../traces/pull';
 import { columnOf, meanOf, type Trace } from '../../traces/trace';
-import type { CautionId } from '../../wording/cautions';
+import type { CautionId } from '../../vocabulary/caution-id';
 import type { GuidePhase } from '../guide-phase';
 import type { BenchControls } from '../../physics/bench-controls';
 import type { Interlock } from '../interlock';

@@ -1,4 +1,4 @@
-import type { CautionId } from '../../wording/cautions';
+import type { CautionId } from '../../vocabulary/caution-id';
 import type { GuidePhase } from '../guide-phase';
 import type { Limit } from '../limit';
 import type { StepContext } from '../step-context';

@@ -1,4 +1,4 @@
-import type { CautionId } from '../../wording/cautions';
+import type { CautionId } from '../../vocabulary/caution-id';
 import type { WorkshopLimits } from '../common/default-limits';
 import type { Limit } from '../limit';
 import type { StepAnalysis } from '../step-analysis';

@@ -1,5 +1,5 @@
 import { vacuumUnitSteps } from '../common/vacuum-unit-steps';
-import type { CautionId } from '../../wording/cautions';
+import type { CautionId } from '../../vocabulary/caution-id';
 import type { RemoteUnit } from './remote-unit';
 import { appliedInput, pullAndShut, supplyOn, vacuumNow } from './step-parts';
 

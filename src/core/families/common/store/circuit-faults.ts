@@ -1,9 +1,10 @@
+import type { CircuitFaultId } from '../../../vocabulary/circuit-fault';
 import type { CircuitCondition } from './charging-circuit';
 import type { StoreUnit } from './store-unit';
 
 /** A fault of a charging circuit as a change of its model, over severities 0 to 1. */
 export interface CircuitFault {
-  readonly id: 'precharge-low' | 'internal-leak' | 'pump-weak' | 'switch-low' | 'switch-high' | 'switch-band-narrow';
+  readonly id: CircuitFaultId;
   readonly title: string;
   readonly apply: (condition: CircuitCondition, severity: number, store: StoreUnit) => void;
 }
@@ -58,7 +59,7 @@ export const circuitFaults: readonly CircuitFault[] = [
 /** Applies one of them by id. */
 export function applyCircuitFault(
   condition: CircuitCondition,
-  id: CircuitFault['id'],
+  id: CircuitFaultId,
   severity: number,
   store: StoreUnit,
 ): void {

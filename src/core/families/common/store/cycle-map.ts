@@ -1,6 +1,7 @@
 import type { MeasuredCycle } from '../../step-analysis';
 import { chargingCircuit, soundCircuit, type CircuitCondition, type CircuitSurroundings } from './charging-circuit';
-import { circuitFaults, type CircuitFault } from './circuit-faults';
+import type { CircuitFaultId } from '../../../vocabulary/circuit-fault';
+import { circuitFaults } from './circuit-faults';
 import type { StoreUnit } from './store-unit';
 
 const { exp, hypot, log, max, min } = Math;
@@ -19,7 +20,7 @@ export interface CycleMap {
   readonly title: string;
   readonly sound: CyclePoint;
   readonly faults: readonly {
-    readonly id: CircuitFault['id'];
+    readonly id: CircuitFaultId;
     readonly title: string;
     readonly points: readonly CyclePoint[];
   }[];
@@ -132,8 +133,8 @@ export type CycleReading =
   /** The fault whose curve they lie nearest to, and the next. */
   | {
       readonly kind: 'fault';
-      readonly fault: CircuitFault['id'];
-      readonly next: CircuitFault['id'];
+      readonly fault: CircuitFaultId;
+      readonly next: CircuitFaultId;
       readonly apart: number;
     };
 

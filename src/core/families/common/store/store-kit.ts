@@ -1,6 +1,6 @@
 import { columnOf, type Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
-import type { CautionId } from '../../../wording/cautions';
+import type { CautionId } from '../../../vocabulary/caution-id';
 import type { DutyLimit, GuidePhase } from '../../guide-phase';
 import type { BenchControls } from '../../../physics/bench-controls';
 import type { Limit } from '../../limit';
