@@ -6,11 +6,11 @@ import { instrumentsByChannel } from '../../src/core/instruments/default-instrum
 import { labelledSeed, randomSource } from '../../src/core/physics/random';
 import { runByItself } from '../../src/core/rig/run-by-itself';
 import { rigForStep } from '../../src/core/rig/run-step';
-import { defaultWorkshopLimits, defaultWorkshopSchools } from '../../src/core/families/common/default-limits';
-import type { GuidePhase } from '../../src/core/families/guide-phase';
-import { noCorrections } from '../../src/core/families/step-analysis';
-import type { StepContext } from '../../src/core/families/step-context';
-import type { MeasuredStep } from '../../src/core/families/step-definition';
+import { defaultWorkshopLimits, defaultWorkshopSchools } from '../../src/core/procedure/workshop-limits';
+import type { GuidePhase } from '../../src/core/procedure/guide-phase';
+import { noCorrections } from '../../src/core/procedure/step-analysis';
+import type { StepContext } from '../../src/core/procedure/step-context';
+import type { MeasuredStep } from '../../src/core/procedure/step-definition';
 import type { InLineUnit } from '../../src/core/families/vacuum-remote/geometry';
 import type { Family } from '../../src/core/families/family';
 import { inLineSlave } from '../../src/core/families/vacuum-remote';

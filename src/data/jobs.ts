@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import type { PlanId } from '@/core/families/step-context';
+import type { PlanId } from '@/core/procedure/step-context';
 import { database } from './database';
 
 /** Places a unit can be in the shop. */

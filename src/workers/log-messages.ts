@@ -1,4 +1,4 @@
-import type { Corrections } from '@/core/families/step-analysis';
+import type { Corrections } from '@/core/procedure/step-analysis';
 import type { MappedColumn } from '@/core/formats/column-mapping';
 import type { GuessedColumn } from '@/core/formats/guess-mapping';
 import type { ReadProblem } from '@/core/vocabulary/read-problem';

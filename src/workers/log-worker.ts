@@ -1,5 +1,5 @@
 import { findFamily } from '@/core/families';
-import type { StepContext } from '@/core/families/step-context';
+import type { StepContext } from '@/core/procedure/step-context';
 import { applyMapping, rowProblems, type LogNeeds } from '@/core/formats/column-mapping';
 import { standInSource } from '@/core/formats/bench-log';
 import { guessMapping, headerFingerprint } from '@/core/formats/guess-mapping';

@@ -3,7 +3,7 @@ import { render } from '@testing-library/react';
 import type { ReactElement } from 'react';
 import { findFamily } from '@/core/families';
 import type { AnyFamily } from '@/core/families/family';
-import type { PlanId } from '@/core/families/step-context';
+import type { PlanId } from '@/core/procedure/step-context';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepVerdict } from '@/core/vocabulary/verdict';
 import type { JobView } from '@/server/jobs/job-view';

@@ -1,9 +1,9 @@
 import { findFamily, layoutOf } from '@/core/families';
 import type { AnyFamily } from '@/core/families/family';
 import type { ActiveFault } from '@/core/physics/plant';
-import type { StepAnalysis } from '@/core/families/step-analysis';
-import type { PlanId, StepContext } from '@/core/families/step-context';
-import type { MeasuredStep } from '@/core/families/step-definition';
+import type { StepAnalysis } from '@/core/procedure/step-analysis';
+import type { PlanId, StepContext } from '@/core/procedure/step-context';
+import type { MeasuredStep } from '@/core/procedure/step-definition';
 import { planOf } from '@/core/families/plan';
 import { contextAt, type Site } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';

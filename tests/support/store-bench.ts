@@ -1,7 +1,7 @@
 import { findFamily } from '@/core/families';
 import type { StoreCircuit, StoreUnit } from '@/core/families/common/store/store-unit';
-import type { Corrections } from '@/core/families/step-analysis';
-import type { StepContext } from '@/core/families/step-context';
+import type { Corrections } from '@/core/procedure/step-analysis';
+import type { StepContext } from '@/core/procedure/step-context';
 import { contextAt } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
 import { quantity, type AbsolutePressure } from '@/core/quantities/quantity';

@@ -1,9 +1,10 @@
 import type { CharacteristicId } from '../quantities/characteristics';
 import type { Ambient } from '../quantities/standard-atmosphere';
 import type { Plant, PlantConditions } from '../physics/plant';
-import type { PlanId, StepContext } from './step-context';
-import type { StepDefinition } from './step-definition';
+import type { PlanId } from '../procedure/step-context';
+import type { StepDefinition } from '../procedure/step-definition';
 import type { z } from 'zod';
+import type { Here, ExpectedCurve } from '../procedure/expected';
 
 export interface FaultDescription {
   readonly id: string;
@@ -23,30 +24,6 @@ export interface SheetField {
   readonly required: boolean;
   /** What the field may say, where it is a word and not a figure. */
   readonly choices?: readonly { readonly value: string; readonly title: string }[];
-}
-
-/** Air, temperature and limits that an expected curve belongs to. */
-export type Here = Pick<StepContext<unknown>, 'ambient' | 'airTemperature' | 'workshopLimits'>;
-
-/** Points of a curve, SI. */
-export interface CurvePoint {
-  readonly input: number;
-  readonly output: number;
-}
-
-export interface KeyPoint extends CurvePoint {
-  readonly id: 'cut-in' | 'run-out' | 'reference' | 'valve-opening' | 'jump-in' | 'knee';
-}
-
-/** The decisive curve of a unit at one supply. */
-export interface ExpectedCurve {
-  readonly apply: readonly CurvePoint[];
-  readonly wayBack: readonly CurvePoint[];
-  readonly keyPoints: readonly KeyPoint[];
-  /** Relative half-width of the band where the ratio is judged. */
-  readonly tolerance: number;
-  /** Input up to which the curve is drawn, SI. */
-  readonly inputEnd: number;
 }
 
 /** What the stand-in mounts a unit on: a bench, or the vehicle that it sits in. */

@@ -5,7 +5,7 @@ import { checkSpec } from '../formats/unit-sheet';
 import { expandedUncertainty } from '../instruments/uncertainty';
 import { judgeStep } from '../judging/judge-step';
 import { makeTrace } from '../traces/trace';
-import type { MeasuredStep } from './step-definition';
+import type { MeasuredStep } from '../procedure/step-definition';
 
 /** A column of a kind that gauges and loggers produce on a bad day. */
 const column = (length: number) =>

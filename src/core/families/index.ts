@@ -1,5 +1,5 @@
 import type { AnyFamily } from './family';
-import type { StepDefinition } from './step-definition';
+import type { StepDefinition } from '../procedure/step-definition';
 import { vacuumInline } from './vacuum-inline';
 import { hydraulicBoost } from './hydraulic-boost';
 import { motorPumpBoost } from './motor-pump-boost';

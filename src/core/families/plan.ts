@@ -1,5 +1,5 @@
 import type { AnyFamily, Plan } from './family';
-import type { PlanId, StepContext } from './step-context';
+import type { PlanId, StepContext } from '../procedure/step-context';
 
 /** A plan of a family by id; throws when the family has none of that name (a programmer's error). */
 export function planOf(family: AnyFamily, id: PlanId): Plan<unknown> {

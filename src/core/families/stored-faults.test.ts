@@ -1,6 +1,6 @@
 import { standInUnit } from '../../../tests/support/stand-in-unit';
 import type { ActiveFault } from '../physics/plant';
-import type { PlanId } from './step-context';
+import type { PlanId } from '../procedure/step-context';
 
 /** Characteristics that a fault must fail, by step, and steps that it must leave alone. */
 interface Signature {

@@ -7,8 +7,8 @@ import { characteristicUnits } from '../quantities/characteristics';
 import { labelledSeed, randomSource } from '../physics/random';
 import { shownUnit, displayUnitSets } from '../wording/display';
 import { entryOf } from './common/characteristic-entry';
-import type { StepDefinition, TypedStep } from './step-definition';
-import type { TypedField, TypedValues } from './typed-entry';
+import type { StepDefinition, TypedStep } from '../procedure/step-definition';
+import type { TypedField, TypedValues } from '../procedure/typed-entry';
 
 const everyPlan = families
   .flatMap((family) => layoutsOf(family))

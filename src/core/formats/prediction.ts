@@ -1,6 +1,6 @@
 import type { AnyFamily } from '../families/family';
-import type { StepContext } from '../families/step-context';
-import { noCorrections } from '../families/step-analysis';
+import type { StepContext } from '../procedure/step-context';
+import { noCorrections } from '../procedure/step-analysis';
 import { findChannel } from '../quantities/channels';
 import { characteristicUnits, openName } from '../quantities/characteristics';
 import { fromSi, unitOf } from '../quantities/measurement-unit';

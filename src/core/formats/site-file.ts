@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { defaultWorkshopLimits, defaultWorkshopSchools } from '../families/common/default-limits';
-import { noCorrections } from '../families/step-analysis';
-import type { PlanId, StepContext } from '../families/step-context';
+import { defaultWorkshopLimits, defaultWorkshopSchools } from '../procedure/workshop-limits';
+import { noCorrections } from '../procedure/step-analysis';
+import type { PlanId, StepContext } from '../procedure/step-context';
 import { instrumentsByChannel } from '../instruments/default-instruments';
 import type { Instrument } from '../instruments/instrument';
 import { channels, findChannel } from '../quantities/channels';

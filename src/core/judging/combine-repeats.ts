@@ -1,4 +1,4 @@
-import type { Characteristic } from '../families/step-analysis';
+import type { Characteristic } from '../procedure/step-analysis';
 import type { UncertaintyComponent } from '../instruments/uncertainty';
 
 /**

@@ -1,8 +1,8 @@
 import type { AnyFamily } from '../families/family';
-import type { Characteristic, Corrections, StepAnalysis } from '../families/step-analysis';
-import type { StepContext } from '../families/step-context';
-import type { MeasuredStep, StepDefinition, TypedStep } from '../families/step-definition';
-import type { TypedValues } from '../families/typed-entry';
+import type { Characteristic, Corrections, StepAnalysis } from '../procedure/step-analysis';
+import type { StepContext } from '../procedure/step-context';
+import type { MeasuredStep, StepDefinition, TypedStep } from '../procedure/step-definition';
+import type { TypedValues } from '../procedure/typed-entry';
 import { entryOf } from '../families/common/characteristic-entry';
 import { analysisFromTyped } from '../families/common/typed-values';
 import type { CharacteristicId } from '../quantities/characteristics';

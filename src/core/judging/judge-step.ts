@@ -1,6 +1,6 @@
-import type { Limit } from '../families/limit';
-import type { LookStep } from '../families/look-step';
-import type { Characteristic } from '../families/step-analysis';
+import type { Limit } from '../procedure/limit';
+import type { LookStep } from '../procedure/look-step';
+import type { Characteristic } from '../procedure/step-analysis';
 import type { CharacteristicId } from '../quantities/characteristics';
 import { expandedUncertainty } from '../instruments/uncertainty';
 import { decide, decisionUncertainty } from './decide';

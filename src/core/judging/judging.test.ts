@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { findFamily } from '../families';
-import type { LookStep } from '../families/look-step';
-import type { Characteristic } from '../families/step-analysis';
+import type { LookStep } from '../procedure/look-step';
+import type { Characteristic } from '../procedure/step-analysis';
 import type { Estimate } from '../instruments/uncertainty';
 import { combineRepeats } from './combine-repeats';
 import { decide } from './decide';

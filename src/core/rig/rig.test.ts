@@ -1,5 +1,5 @@
 import { families } from '../families';
-import type { MeasuredStep } from '../families/step-definition';
+import type { MeasuredStep } from '../procedure/step-definition';
 import { contextAt } from '../formats/site-file';
 import { checkSpec } from '../formats/unit-sheet';
 import { concatTraces } from '../traces/trace';

@@ -1,6 +1,6 @@
-import type { GuidePhase } from '../families/guide-phase';
+import type { GuidePhase } from '../procedure/guide-phase';
 import { concatTraces, type Trace } from '../traces/trace';
-import { advanceGuide, controlsIn, guideDone, guideStart, leverByItself } from './guide';
+import { advanceGuide, controlsIn, guideDone, guideStart, leverByItself } from '../procedure/guide';
 import { restControls } from '../physics/bench-controls';
 import type { StandInRig } from './stand-in-rig';
 

@@ -1,6 +1,6 @@
 import type { Check } from '../judging/judge-step';
 import type { Remedy } from '../vocabulary/verdict';
-import type { LimitSource } from '../families/limit';
+import type { LimitSource } from '../procedure/limit';
 import { figure, shownUnit, withUnit, type DisplayUnits } from './display';
 import { shownAs } from '../quantities/shown-as';
 import { analysisProblemText } from './problem-text';

@@ -1,4 +1,4 @@
-import type { Lock } from '../families/interlock';
+import type { Lock } from '../procedure/interlock';
 
 /** Why a step is shut, and what opens it. */
 export function lockText(lock: Lock, titleOf: (step: string) => string): string {

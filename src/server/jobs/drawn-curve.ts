@@ -3,7 +3,7 @@ import { findPull, isPull } from '@/core/traces/pull';
 import { movingMean } from '@/core/traces/smoothing';
 import { pathIndices } from '@/core/traces/decimate';
 import type { AnyFamily } from '@/core/families/family';
-import type { PairCorrection } from '@/core/families/step-analysis';
+import type { PairCorrection } from '@/core/procedure/step-analysis';
 
 /** A measured curve ready to be drawn: input and output, corrected, SI. */
 export interface DrawnCurve {

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
-import type { Corrections } from '@/core/families/step-analysis';
+import type { Corrections } from '@/core/procedure/step-analysis';
 import { planOf } from '@/core/families/plan';
-import { noCorrections } from '@/core/families/step-analysis';
+import { noCorrections } from '@/core/procedure/step-analysis';
 import {
   analysisOf,
   evaluateMeasured,

@@ -1,7 +1,7 @@
 import { findFamily } from '@/core/families';
 import type { AnyFamily } from '@/core/families/family';
-import type { StepContext } from '@/core/families/step-context';
-import type { MeasuredStep } from '@/core/families/step-definition';
+import type { StepContext } from '@/core/procedure/step-context';
+import type { MeasuredStep } from '@/core/procedure/step-definition';
 import { contextAt, type Site } from '@/core/formats/site-file';
 import { checkSpec, type UnitSheet } from '@/core/formats/unit-sheet';
 import type { JudgedStep } from '@/core/judging/evaluate-unit';

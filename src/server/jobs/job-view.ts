@@ -1,12 +1,12 @@
-import type { Lock } from '@/core/families/interlock';
+import type { Lock } from '@/core/procedure/interlock';
 import { lockText } from '@/core/wording/lock-text';
 import { locksOf } from '../runs/interlocks';
 import { planOf, supplyOf } from '@/core/families/plan';
 import { staircaseTolerance } from '@/core/families/common/staircase-tolerance';
 import { toleranceBand } from '@/core/families/common/tolerance-band';
-import type { PairCorrection } from '@/core/families/step-analysis';
-import type { StepContext } from '@/core/families/step-context';
-import type { MeasuredStep } from '@/core/families/step-definition';
+import type { PairCorrection } from '@/core/procedure/step-analysis';
+import type { StepContext } from '@/core/procedure/step-context';
+import type { MeasuredStep } from '@/core/procedure/step-definition';
 import type { CautionId } from '@/core/vocabulary/caution-id';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import type { StepEvaluation, UnitEvaluation } from '@/core/judging/evaluate-unit';

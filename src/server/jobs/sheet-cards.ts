@@ -1,5 +1,5 @@
 import { familyOfSheet } from '@/core/families';
-import { defaultWorkshopLimits } from '@/core/families/common/default-limits';
+import { defaultWorkshopLimits } from '@/core/procedure/workshop-limits';
 import { toleranceBand } from '@/core/families/common/tolerance-band';
 import { listSheets } from '@/data/unit-sheets';
 import { airNow, ambientNow } from './air-text';

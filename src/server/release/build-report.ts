@@ -1,8 +1,8 @@
 import { planOf, supplyOf } from '@/core/families/plan';
 import { turningPoint, vacuumAlongPull } from '@/core/families/common/vacuum-along-pull';
 import { toleranceBand } from '@/core/families/common/tolerance-band';
-import type { Characteristic } from '@/core/families/step-analysis';
-import type { StepContext } from '@/core/families/step-context';
+import type { Characteristic } from '@/core/procedure/step-analysis';
+import type { StepContext } from '@/core/procedure/step-context';
 import type { Report } from '@/core/formats/report';
 import { expandedUncertainty } from '@/core/instruments/uncertainty';
 import { calibrationState, type Instrument } from '@/core/instruments/instrument';

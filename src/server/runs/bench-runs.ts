@@ -1,6 +1,6 @@
 import { planOf } from '@/core/families/plan';
 import { concatTraces } from '@/core/traces/trace';
-import { guideStart } from '@/core/rig/guide';
+import { guideStart } from '@/core/procedure/guide';
 import { rigForStep } from '@/core/rig/run-step';
 import type { StandInRig } from '@/core/rig/stand-in-rig';
 import { moveJob, type Job } from '@/data/jobs';

@@ -1,4 +1,4 @@
-import { lockOf, type Lock, type RecordedStep } from '@/core/families/interlock';
+import { lockOf, type Lock, type RecordedStep } from '@/core/procedure/interlock';
 import { planOf } from '@/core/families/plan';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import { lookVerdict } from '@/core/judging/judge-step';

@@ -1,6 +1,6 @@
-import { guideStart } from '@/core/rig/guide';
+import { guideStart } from '@/core/procedure/guide';
 import { concatTraces, makeTrace, type Trace } from '@/core/traces/trace';
-import type { GuidePhase } from '@/core/families/guide-phase';
+import type { GuidePhase } from '@/core/procedure/guide-phase';
 import { until } from '../../../tests/support/shop';
 import type { LiveInstrument } from './live-instrument';
 import { RunRecorder, type RunFrame, type RunProgress } from './run-recorder';

@@ -1,6 +1,6 @@
-import type { DutyLimit, GuidePhase } from '@/core/families/guide-phase';
+import type { DutyLimit, GuidePhase } from '@/core/procedure/guide-phase';
 import { type BenchControls, restControls } from '@/core/physics/bench-controls';
-import { advanceGuide, controlsIn, guideDone, leverByItself, type GuideState } from '@/core/rig/guide';
+import { advanceGuide, controlsIn, guideDone, leverByItself, type GuideState } from '@/core/procedure/guide';
 import { afterCut } from '@/core/rig/run-by-itself';
 import type { RigSnapshot } from '@/core/rig/stand-in-rig';
 import { concatTraces, meanOf, type Trace } from '@/core/traces/trace';

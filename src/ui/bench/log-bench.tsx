@@ -4,7 +4,7 @@ import LinearProgress from '@mui/material/LinearProgress';
 import { useColorScheme } from '@mui/material/styles';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
-import type { MeasuredStep } from '@/core/families/step-definition';
+import type { MeasuredStep } from '@/core/procedure/step-definition';
 import { isRowProblem } from '@/core/vocabulary/read-problem';
 import type { Site } from '@/core/formats/site-file';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';

@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { familyOfSheet } from '@/core/families';
-import type { LookStep } from '@/core/families/look-step';
+import type { LookStep } from '@/core/procedure/look-step';
 import type { CautionId } from '@/core/vocabulary/caution-id';
 import type { JobView } from '@/server/jobs/job-view';
 import { Key } from '@/ui/parts/key';

@@ -1,4 +1,4 @@
-import type { LookStep } from '@/core/families/look-step';
+import type { LookStep } from '@/core/procedure/look-step';
 import type { StepVerdict } from '@/core/vocabulary/verdict';
 import { VerdictShape } from '@/ui/parts/verdict-mark';
 import styles from './bench.module.css';

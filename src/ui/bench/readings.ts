@@ -1,4 +1,4 @@
-import type { ReadingBands } from '@/core/families/step-definition';
+import type { ReadingBands } from '@/core/procedure/expected';
 import { shownAs } from '@/core/quantities/shown-as';
 import type { Samples } from './use-run-stream';
 

@@ -2,7 +2,7 @@
 import { useMemo } from 'react';
 import { findFamily } from '@/core/families';
 import { planOf } from '@/core/families/plan';
-import { noCorrections, type Corrections } from '@/core/families/step-analysis';
+import { noCorrections, type Corrections } from '@/core/procedure/step-analysis';
 import { contextAt, type Site } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
 import type { JobView } from '@/server/jobs/job-view';

@@ -1,8 +1,8 @@
 'use client';
 import { useMemo } from 'react';
 import { entryOf } from '@/core/families/common/characteristic-entry';
-import type { StepContext } from '@/core/families/step-context';
-import type { TypedField, TypedValues } from '@/core/families/typed-entry';
+import type { StepContext } from '@/core/procedure/step-context';
+import type { TypedField, TypedValues } from '@/core/procedure/typed-entry';
 import { analysisOf, evaluateMeasured, type JudgedStep, type StepEvaluation } from '@/core/judging/evaluate-unit';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
 import { readFigure, type ReadFigure } from '@/core/quantities/read-figure';

@@ -1,7 +1,7 @@
 import { earlyCall, type EarlyCall } from '@/core/families/common/early-call';
-import type { GuidePhase } from '@/core/families/guide-phase';
-import type { StepContext } from '@/core/families/step-context';
-import type { MeasuredStep } from '@/core/families/step-definition';
+import type { GuidePhase } from '@/core/procedure/guide-phase';
+import type { StepContext } from '@/core/procedure/step-context';
+import type { MeasuredStep } from '@/core/procedure/step-definition';
 import { differenceComponents, differenceResolution } from '@/core/instruments/uncertainty';
 import { noiseOf } from '@/core/traces/smoothing';
 import type { RunStatus } from '@/server/runs/run-recorder';

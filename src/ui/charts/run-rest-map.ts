@@ -1,6 +1,6 @@
 import type { EChartsOption, SeriesOption } from 'echarts';
-import type { CycleMap, CyclePoint } from '@/core/families/common/store/cycle-map';
-import type { MeasuredCycle } from '@/core/families/step-analysis';
+import type { CycleMap, CyclePoint } from '@/core/procedure/expected';
+import type { MeasuredCycle } from '@/core/procedure/step-analysis';
 import { figureFace, textFace } from '@/ui/theme/theme';
 import type { Tokens } from '@/ui/theme/tokens';
 

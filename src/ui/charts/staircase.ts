@@ -1,6 +1,7 @@
 import type { EChartsOption } from 'echarts';
 import { staircaseTolerance } from '@/core/families/common/staircase-tolerance';
-import type { MeasuredStroke, PredictedStaircase } from '@/core/families/step-analysis';
+import type { MeasuredStroke } from '@/core/procedure/step-analysis';
+import type { PredictedStaircase } from '@/core/procedure/expected';
 import { fromSi, type MeasurementUnit } from '@/core/quantities/measurement-unit';
 import { figureFace, textFace } from '@/ui/theme/theme';
 import type { Tokens } from '@/ui/theme/tokens';

@@ -1,6 +1,5 @@
 import { forecastSphere } from '@/core/families/common/store/sphere-life';
-import type { CycleMap } from '@/core/families/common/store/cycle-map';
-import type { PredictedStaircase } from '@/core/families/step-analysis';
+import type { PredictedStaircase, CycleMap } from '@/core/procedure/expected';
 import { unitOf } from '@/core/quantities/measurement-unit';
 import { day } from '@/ui/theme/tokens';
 import { runRestOption, runRestText } from './run-rest-map';

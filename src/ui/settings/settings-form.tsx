@@ -5,7 +5,7 @@ import TextField from '@mui/material/TextField';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
-import { defaultWorkshopSchools, type WorkshopSchools } from '@/core/families/common/default-limits';
+import { defaultWorkshopSchools, type WorkshopSchools } from '@/core/procedure/workshop-limits';
 import { ambientFrom } from '@/core/quantities/standard-atmosphere';
 import type { ShopSettings } from '@/data/settings';
 import { useDraft, dropDraft } from '@/ui/book-in/use-draft';

@@ -6,7 +6,7 @@ import dayjs from 'dayjs';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState, type FormEvent } from 'react';
-import { defaultWorkshopLimits } from '@/core/families/common/default-limits';
+import { defaultWorkshopLimits } from '@/core/procedure/workshop-limits';
 import { fluidChoices } from '@/core/vocabulary/fluid';
 import { forecastSphere, type SphereForecast } from '@/core/families/common/store/sphere-life';
 import { sphereChoices } from '@/core/vocabulary/sphere-purpose';

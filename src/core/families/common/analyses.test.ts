@@ -5,9 +5,9 @@ import { expandedUncertainty } from '../../instruments/uncertainty';
 import { ordinaryNoise } from '../../rig/stand-in-rig';
 import { simulateStep } from '../../rig/run-step';
 import { makeTrace, sliceTrace, type Trace } from '../../traces/trace';
-import type { StepAnalysis } from '../step-analysis';
-import type { MeasuredStep } from '../step-definition';
-import { estimateOf } from './analysis-result';
+import type { StepAnalysis } from '../../procedure/step-analysis';
+import type { MeasuredStep } from '../../procedure/step-definition';
+import { estimateOf } from '../../procedure/analysis-result';
 
 const [family] = families;
 const site: Site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600 };

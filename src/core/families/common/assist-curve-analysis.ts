@@ -6,10 +6,10 @@ import { findPull, isPull, type Pull, type Span } from '../../traces/pull';
 import { movingMean, noiseOf } from '../../traces/smoothing';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import { absent, beyond, measured, nothingMeasured } from './analysis-result';
+import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
 import { supplyDuringPull, supplySag } from './supply-during-pull';
-import type { Characteristic, StepAnalysis, TraceEvent } from '../step-analysis';
-import type { StepContext } from '../step-context';
+import type { Characteristic, StepAnalysis, TraceEvent } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
 import { fitAssistLines, type AssistLines } from './assist-lines';
 
 const { abs, hypot, max, min, round, sqrt } = Math;

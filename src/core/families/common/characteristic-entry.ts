@@ -1,8 +1,8 @@
 import { isCharacteristicId, type CharacteristicId } from '../../quantities/characteristics';
 import { shownAs } from '../../quantities/shown-as';
 import { characteristicTitles } from '../../vocabulary/characteristic-titles';
-import type { MeasuredStep, TypedStep } from '../step-definition';
-import type { TypedEntry, TypedField } from '../typed-entry';
+import type { MeasuredStep, TypedStep } from '../../procedure/step-definition';
+import type { TypedEntry, TypedField } from '../../procedure/typed-entry';
 import { plausibleRange } from './plausible-range';
 import { analysisFromTyped, dialChannel } from './typed-values';
 

@@ -2,9 +2,9 @@ import { fitLine } from '../../fitting/line';
 import { differenceComponents, differenceResolution, random } from '../../instruments/uncertainty';
 import { noiseOf } from '../../traces/smoothing';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
-import type { StepAnalysis } from '../step-analysis';
-import type { StepContext } from '../step-context';
-import { measured, nothingMeasured } from './analysis-result';
+import type { StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import { measured, nothingMeasured } from '../../procedure/analysis-result';
 
 const ids = ['reverse-leak'] as const;
 /** Left off at the start of each wait, s. */

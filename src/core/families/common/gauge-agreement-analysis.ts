@@ -4,9 +4,9 @@ import type { CharacteristicId } from '../../quantities/characteristics';
 import { noiseOf } from '../../traces/smoothing';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import type { Corrections, StepAnalysis } from '../step-analysis';
-import type { StepContext } from '../step-context';
-import { measured, nothingMeasured } from './analysis-result';
+import type { Corrections, StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import { measured, nothingMeasured } from '../../procedure/analysis-result';
 import { findLevels, type Level } from '../../traces/levels';
 
 const ids: readonly CharacteristicId[] = ['pair-offset', 'pair-gain'];

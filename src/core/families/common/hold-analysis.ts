@@ -12,10 +12,10 @@ import { seaLevelPressure } from '../../quantities/standard-atmosphere';
 import { movingMean, noiseOf } from '../../traces/smoothing';
 import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import type { Characteristic, StepAnalysis, TraceEvent } from '../step-analysis';
-import type { StepContext } from '../step-context';
+import type { Characteristic, StepAnalysis, TraceEvent } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
 import { earliestCall, predictionCoverage } from './early-call';
-import { absent, measured, nothingMeasured } from './analysis-result';
+import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
 import { findPull, isPull } from '../../traces/pull';
 
 const { abs, floor, max, min, round, sqrt } = Math;

@@ -9,10 +9,10 @@ import {
 import { quantity, type Temperature } from '../../quantities/quantity';
 import { seaLevelPressure } from '../../quantities/standard-atmosphere';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import type { Characteristic, StepAnalysis } from '../step-analysis';
-import type { StepContext } from '../step-context';
-import type { TypedEntry, TypedField, TypedValues } from '../typed-entry';
-import { absent, measured, nothingMeasured } from './analysis-result';
+import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import type { TypedEntry, TypedField, TypedValues } from '../../procedure/typed-entry';
+import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
 import { plausibleRange } from './plausible-range';
 import { watchStandard } from './watch';
 

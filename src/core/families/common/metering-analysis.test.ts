@@ -6,7 +6,7 @@ import { contextAt } from '../../formats/site-file';
 import { checkSpec } from '../../formats/unit-sheet';
 import { expandedUncertainty } from '../../instruments/uncertainty';
 import { analyseMetering, type MeteringSetup } from './metering-analysis';
-import { estimateOf } from './analysis-result';
+import { estimateOf } from '../../procedure/analysis-result';
 
 const family = families.find((each) => each.id === 'pedal-valve')!;
 const checked = checkSpec(family, 'study', family.example.spec, 'study');

@@ -11,9 +11,9 @@ import { findPull, isPull, type Pull } from '../../traces/pull';
 import { movingMean } from '../../traces/smoothing';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import { absent, measured, nothingMeasured } from './analysis-result';
-import type { Characteristic, StepAnalysis, TraceEvent } from '../step-analysis';
-import type { StepContext } from '../step-context';
+import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
+import type { Characteristic, StepAnalysis, TraceEvent } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
 
 /** A lever's channel against both brake circuits. */
 export interface MeteringSetup {

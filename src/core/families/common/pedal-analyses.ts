@@ -1,9 +1,9 @@
 import { differenceComponents, differenceResolution, random, systematic } from '../../instruments/uncertainty';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import type { Characteristic, StepAnalysis } from '../step-analysis';
-import type { StepContext } from '../step-context';
-import { absent, measured, nothingMeasured } from './analysis-result';
+import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
 import { exhaustion, strokesOf } from './reserve-analysis';
 import { findStrokes } from '../../traces/strokes';
 

@@ -8,9 +8,9 @@ import type { CharacteristicId } from '../../quantities/characteristics';
 import { findPull, isPull } from '../../traces/pull';
 import { movingMean } from '../../traces/smoothing';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
-import type { Characteristic, StepAnalysis } from '../step-analysis';
-import type { StepContext } from '../step-context';
-import { absent, beyond, measured, nothingMeasured } from './analysis-result';
+import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
 
 const pressureOutput = { channel: 'output_pressure', residual: 'residual-output' } as const;
 /** The residual is the mean of the last second after release. */

@@ -1,9 +1,9 @@
 import { differenceComponents, differenceResolution, expandedUncertainty, random } from '../../instruments/uncertainty';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import type { Characteristic, MeasuredStroke, StepAnalysis } from '../step-analysis';
-import type { StepContext } from '../step-context';
-import { absent, measured, nothingMeasured } from './analysis-result';
+import type { Characteristic, MeasuredStroke, StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
 import { findStrokes, type Stroke } from '../../traces/strokes';
 
 const ids = ['assisted-applications', 'vacuum-per-application'] as const;

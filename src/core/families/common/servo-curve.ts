@@ -1,5 +1,5 @@
-import type { CurvePoint, ExpectedCurve, KeyPoint } from '../family';
-import type { WorkshopLimits } from './default-limits';
+import type { CurvePoint, ExpectedCurve, KeyPoint } from '../../procedure/expected';
+import type { WorkshopLimits } from '../../procedure/workshop-limits';
 import { servoKnee, servoOutput, servoPush, type PressureServo, type ServoSetup } from './servo-steps';
 import type { Branch } from './servo-law';
 

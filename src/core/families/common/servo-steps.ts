@@ -2,17 +2,16 @@ import { readingComponents } from '../../instruments/uncertainty';
 import { findPull, isPull } from '../../traces/pull';
 import { columnOf, meanOf, type Trace } from '../../traces/trace';
 import type { CautionId } from '../../vocabulary/caution-id';
-import type { GuidePhase } from '../guide-phase';
+import { type GuidePhase, wait } from '../../procedure/guide-phase';
 import type { BenchControls } from '../../physics/bench-controls';
-import type { Interlock } from '../interlock';
-import type { Limit } from '../limit';
-import type { StepAnalysis } from '../step-analysis';
-import type { StepContext } from '../step-context';
-import type { MeasuredStep, ReadingBands } from '../step-definition';
+import type { Interlock } from '../../procedure/interlock';
+import { type Limit, around, atMost, limitFrom } from '../../procedure/limit';
+import type { StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import type { MeasuredStep } from '../../procedure/step-definition';
+import type { ReadingBands } from '../../procedure/expected';
 import { analyseAssistCurve, analyseUnassistedCurve, assistCurveCharacteristics } from './assist-curve-analysis';
-import type { WorkshopLimits } from './default-limits';
-import { wait } from './guide-parts';
-import { around, atMost, limitFrom } from './limits';
+import type { WorkshopLimits } from '../../procedure/workshop-limits';
 import { kneeForce, masterPressure, pressureSlope, servoForce, type Branch, type ServoUnit } from './servo-law';
 
 /** Tolerances of a servo's sheet that its curve is judged by; every one falls back to the workshop's. */

@@ -1,10 +1,10 @@
 import { random, readingComponents } from '../../instruments/uncertainty';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import type { Limit } from '../limit';
-import type { Characteristic, StepAnalysis } from '../step-analysis';
-import type { StepContext } from '../step-context';
-import { absent, measured, nothingMeasured } from './analysis-result';
+import type { Limit } from '../../procedure/limit';
+import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
 import { restatedSource, type SourceKind } from './source-vacuum';
 import { findStrokes } from '../../traces/strokes';
 

@@ -1,9 +1,9 @@
 import { random, readingComponents } from '../../instruments/uncertainty';
 import type { CharacteristicId } from '../../quantities/characteristics';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
-import type { StepAnalysis } from '../step-analysis';
-import type { StepContext } from '../step-context';
-import { measured, nothingMeasured } from './analysis-result';
+import type { StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import { measured, nothingMeasured } from '../../procedure/analysis-result';
 
 /** A characteristic that is one steady reading: the mean of a channel over the last `seconds` of a trace, SI. */
 export function analyseSteadyReading(

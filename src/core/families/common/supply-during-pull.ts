@@ -1,9 +1,9 @@
 import { differenceComponents, differenceResolution, random } from '../../instruments/uncertainty';
 import type { Pull } from '../../traces/pull';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
-import type { Characteristic } from '../step-analysis';
-import type { StepContext } from '../step-context';
-import { absent, measured } from './analysis-result';
+import type { Characteristic } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import { absent, measured } from '../../procedure/analysis-result';
 import { heldSeconds, lowestHeld } from '../../traces/lowest-held';
 
 /** Supply vacuum around a pull, Pa. */

@@ -3,9 +3,9 @@ import { findPull, isPull, type Pull } from '../../traces/pull';
 import { columnOf, sampleInterval, type Trace } from '../../traces/trace';
 import { noiseOf } from '../../traces/smoothing';
 import type { CharacteristicId } from '../../quantities/characteristics';
-import type { Characteristic, StepAnalysis, TraceEvent } from '../step-analysis';
-import type { StepContext } from '../step-context';
-import { beyond, measured, nothingMeasured, absent } from './analysis-result';
+import type { Characteristic, StepAnalysis, TraceEvent } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import { beyond, measured, nothingMeasured, absent } from '../../procedure/analysis-result';
 
 const ids: readonly CharacteristicId[] = ['switch-close-pressure', 'switch-open-pressure'];
 

@@ -1,5 +1,5 @@
-import type { StepCurve } from '../step-definition';
-import type { AnyFamily, ExpectedCurve, Here } from '../family';
+import type { StepCurve, ExpectedCurve, Here } from '../../procedure/expected';
+import type { AnyFamily } from '../family';
 
 /** Where a sound unit would lie: inputs (SI) with the low and high output (SI) at each. */
 export interface ToleranceBand {

@@ -9,10 +9,10 @@ import {
 } from '../../instruments/uncertainty';
 import type { Instrument } from '../../instruments/instrument';
 import type { CharacteristicId } from '../../quantities/characteristics';
-import type { Characteristic, StepAnalysis } from '../step-analysis';
-import type { StepContext } from '../step-context';
-import type { MeasuredStep } from '../step-definition';
-import { absent, measured } from './analysis-result';
+import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import type { MeasuredStep } from '../../procedure/step-definition';
+import { absent, measured } from '../../procedure/analysis-result';
 import { watchStandard } from './watch';
 
 /** How a characteristic is read off dials by hand. */

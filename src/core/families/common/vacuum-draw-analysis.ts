@@ -3,9 +3,9 @@ import { random, readingComponents, systematic, type UncertaintyComponent } from
 import { movingMean } from '../../traces/smoothing';
 import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import type { Characteristic, StepAnalysis } from '../step-analysis';
-import type { StepContext } from '../step-context';
-import { absent, measured, nothingMeasured } from './analysis-result';
+import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
 
 /** Part of the end that is taken as settled, s, and the drift that still counts as settled, Pa/s. */
 const settledSeconds = 3;

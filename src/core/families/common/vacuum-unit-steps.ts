@@ -1,11 +1,10 @@
 import type { CautionId } from '../../vocabulary/caution-id';
-import type { GuidePhase } from '../guide-phase';
-import type { Limit } from '../limit';
-import type { StepContext } from '../step-context';
-import type { MeasuredStep } from '../step-definition';
+import type { GuidePhase } from '../../procedure/guide-phase';
+import { type Limit, atMost, limitFrom } from '../../procedure/limit';
+import type { StepContext } from '../../procedure/step-context';
+import type { MeasuredStep } from '../../procedure/step-definition';
 import { holdEntry } from './hold-entry';
 import { analyseVacuumHold } from './hold-analysis';
-import { atMost, limitFrom } from './limits';
 import { analyseVacuumDraw } from './vacuum-draw-analysis';
 
 /** Limits of a vacuum unit's sheet that its vacuum steps are judged by; every one falls back to the workshop's. */

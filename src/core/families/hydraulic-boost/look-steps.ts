@@ -1,5 +1,4 @@
-import { inOrderOptions, leakOptions } from '../common/look-options';
-import type { LookStep, SketchShape } from '../look-step';
+import { type LookStep, type SketchShape, inOrderOptions, leakOptions } from '../../procedure/look-step';
 
 const engineAndBooster: readonly SketchShape[] = [
   { path: 'M12 128 H50', fill: 'none' },

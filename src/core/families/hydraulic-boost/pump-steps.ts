@@ -2,13 +2,13 @@ import { analyseSteadyReading } from '../common/steady-reading';
 import { differenceComponents, differenceResolution, random, readingComponents } from '../../instruments/uncertainty';
 import { movingMean } from '../../traces/smoothing';
 import { columnOf, indexAtTime, meanOf, sampleInterval } from '../../traces/trace';
-import { absent, measured, nothingMeasured } from '../common/analysis-result';
-import { around, atMost, limitFrom } from '../common/limits';
+import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
+import { around, atMost, limitFrom } from '../../procedure/limit';
 import { findStrokes } from '../../traces/strokes';
-import type { Characteristic, StepAnalysis } from '../step-analysis';
-import type { MeasuredStep } from '../step-definition';
+import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import type { MeasuredStep } from '../../procedure/step-definition';
 import { assistForce, type HydraulicBoostUnit } from './geometry';
-import { wait } from '../common/guide-parts';
+import { wait } from '../../procedure/guide-phase';
 import { lever, engineOn, off } from './step-parts';
 
 type Measured = MeasuredStep<HydraulicBoostUnit>;

@@ -1,16 +1,15 @@
 import { differenceComponents, differenceResolution, random } from '../../instruments/uncertainty';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
-import { absent, measured } from '../common/analysis-result';
-import { atMost, limitFrom } from '../common/limits';
+import { absent, measured } from '../../procedure/analysis-result';
 import { analysePedalDrop } from '../common/pedal-analyses';
 import { analyseReserve } from '../common/reserve-analysis';
 import { findStrokes } from '../../traces/strokes';
-import type { Limit } from '../limit';
-import type { Characteristic, StepAnalysis } from '../step-analysis';
-import type { StepContext } from '../step-context';
-import type { MeasuredStep } from '../step-definition';
+import { type Limit, atMost, limitFrom } from '../../procedure/limit';
+import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import type { MeasuredStep } from '../../procedure/step-definition';
 import { outputAt, predictReserve, type HydraulicBoostUnit } from './geometry';
-import { wait } from '../common/guide-parts';
+import { wait } from '../../procedure/guide-phase';
 import { lever, engineOn, off, stroke, airOf } from './step-parts';
 
 type Context = StepContext<HydraulicBoostUnit>;

@@ -1,8 +1,7 @@
 import type { ServoSetup } from '../common/servo-steps';
-import type { GuidePhase } from '../guide-phase';
-import type { StepContext } from '../step-context';
+import { type GuidePhase, wait } from '../../procedure/guide-phase';
+import type { StepContext } from '../../procedure/step-context';
 import { assistForce, type HydraulicBoostUnit } from './geometry';
-import { wait } from '../common/guide-parts';
 
 type Context = StepContext<HydraulicBoostUnit>;
 

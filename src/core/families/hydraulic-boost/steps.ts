@@ -1,5 +1,5 @@
 import { servoSteps } from '../common/servo-steps';
-import type { StepDefinition } from '../step-definition';
+import type { StepDefinition } from '../../procedure/step-definition';
 import type { HydraulicBoostUnit } from './geometry';
 import { hydraulicServo } from './step-parts';
 import { fluidLook, hoseLook, leakLook, bleed } from './look-steps';

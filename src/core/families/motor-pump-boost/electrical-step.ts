@@ -1,12 +1,12 @@
 import { differenceComponents, differenceResolution, random, readingComponents } from '../../instruments/uncertainty';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
-import { absent, measured, nothingMeasured } from '../common/analysis-result';
-import { around, atMost, limitFrom } from '../common/limits';
+import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
+import { around, atMost, limitFrom } from '../../procedure/limit';
 import { withoutRun } from '../common/store/precharge-analysis';
 import { pumpRuns } from '../../traces/pump-runs';
-import type { Characteristic, StepAnalysis } from '../step-analysis';
-import type { StepContext } from '../step-context';
-import type { MeasuredStep } from '../step-definition';
+import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import type { MeasuredStep } from '../../procedure/step-definition';
 import type { MotorPumpUnit } from './geometry';
 
 const ids = ['supply-drop', 'run-current'] as const;

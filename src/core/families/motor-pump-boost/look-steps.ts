@@ -1,5 +1,4 @@
-import { inOrderOptions, leakOptions } from '../common/look-options';
-import type { LookStep, SketchShape } from '../look-step';
+import { type LookStep, type SketchShape, inOrderOptions, leakOptions } from '../../procedure/look-step';
 
 /** A motor-pump unit from the side: master cylinder, booster, motor and pump, accumulator, reservoir. */
 const sketch: readonly SketchShape[] = [

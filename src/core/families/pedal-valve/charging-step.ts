@@ -1,9 +1,9 @@
 import { columnOf, type Trace } from '../../traces/trace';
 import { analyseStoreSwitch } from '../common/store/cycle-analysis';
 import { joinCircuits } from '../common/store/precharge-analysis';
-import type { MeasuredStep } from '../step-definition';
+import type { MeasuredStep } from '../../procedure/step-definition';
 import type { PedalValveUnit } from './geometry';
-import { wait } from '../common/guide-parts';
+import { wait } from '../../procedure/guide-phase';
 import { live, circuits, store } from './step-parts';
 
 type Measured = MeasuredStep<PedalValveUnit>;

@@ -1,12 +1,12 @@
 import { analyseSteadyReading } from '../common/steady-reading';
 import { random, readingComponents } from '../../instruments/uncertainty';
 import { columnOf, meanOf, sampleInterval } from '../../traces/trace';
-import { measured, nothingMeasured } from '../common/analysis-result';
-import { around, atMost, limitFrom } from '../common/limits';
-import type { StepAnalysis } from '../step-analysis';
-import type { MeasuredStep } from '../step-definition';
+import { measured, nothingMeasured } from '../../procedure/analysis-result';
+import { around, atMost, limitFrom } from '../../procedure/limit';
+import type { StepAnalysis } from '../../procedure/step-analysis';
+import type { MeasuredStep } from '../../procedure/step-definition';
 import type { PedalValveUnit } from './geometry';
-import { home, wait } from '../common/guide-parts';
+import { home, wait } from '../../procedure/guide-phase';
 import { live, openOnce } from './step-parts';
 
 type Measured = MeasuredStep<PedalValveUnit>;

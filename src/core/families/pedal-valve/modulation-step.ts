@@ -1,9 +1,9 @@
-import { around, atMost, limitFrom } from '../common/limits';
 import { analyseMetering } from '../common/metering-analysis';
-import type { Limit } from '../limit';
-import type { MeasuredStep, ReadingBands } from '../step-definition';
+import { type Limit, around, atMost, limitFrom } from '../../procedure/limit';
+import type { MeasuredStep } from '../../procedure/step-definition';
+import type { ReadingBands } from '../../procedure/expected';
 import { brakePressure, pressAngle, type PedalValveUnit } from './geometry';
-import { wait } from '../common/guide-parts';
+import { wait } from '../../procedure/guide-phase';
 import { lever, live, openOnce } from './step-parts';
 
 type Measured = MeasuredStep<PedalValveUnit>;

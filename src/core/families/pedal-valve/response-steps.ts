@@ -2,12 +2,12 @@ import { differenceComponents, differenceResolution, random } from '../../instru
 import { findPull, isPull } from '../../traces/pull';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
 import { movingMean } from '../../traces/smoothing';
-import { absent, beyond, measured, nothingMeasured } from '../common/analysis-result';
-import { atMost, limitFrom } from '../common/limits';
-import type { Characteristic, StepAnalysis } from '../step-analysis';
-import type { MeasuredStep } from '../step-definition';
+import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
+import { atMost, limitFrom } from '../../procedure/limit';
+import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import type { MeasuredStep } from '../../procedure/step-definition';
 import { fullAngle, pressAngle, type PedalValveUnit } from './geometry';
-import { wait } from '../common/guide-parts';
+import { wait } from '../../procedure/guide-phase';
 import { lever, live, openOnce } from './step-parts';
 
 type Measured = MeasuredStep<PedalValveUnit>;

@@ -1,4 +1,4 @@
-import type { StepDefinition } from '../step-definition';
+import type { StepDefinition } from '../../procedure/step-definition';
 import type { PedalValveUnit } from './geometry';
 import { store } from './step-parts';
 import { charging } from './charging-step';

@@ -1,13 +1,14 @@
 import { differenceComponents, differenceResolution, random } from '../../instruments/uncertainty';
 import { movingMean } from '../../traces/smoothing';
 import { columnOf, meanOf, sampleInterval } from '../../traces/trace';
-import { measured, nothingMeasured } from '../common/analysis-result';
-import { around, atMost, limitFrom } from '../common/limits';
+import { measured, nothingMeasured } from '../../procedure/analysis-result';
+import { around, atMost, limitFrom } from '../../procedure/limit';
 import { analyseMetering } from '../common/metering-analysis';
-import type { StepAnalysis } from '../step-analysis';
-import type { MeasuredStep, ReadingBands } from '../step-definition';
+import type { StepAnalysis } from '../../procedure/step-analysis';
+import type { MeasuredStep } from '../../procedure/step-definition';
+import type { ReadingBands } from '../../procedure/expected';
 import { brakePressure, pressForce, type StoredPressureUnit } from './geometry';
-import { wait } from '../common/guide-parts';
+import { wait } from '../../procedure/guide-phase';
 import { lever, live, openOnce } from './step-parts';
 
 type Measured = MeasuredStep<StoredPressureUnit>;

@@ -1,5 +1,4 @@
-import { inOrderOptions } from '../common/look-options';
-import type { LookStep, SketchShape } from '../look-step';
+import { type LookStep, type SketchShape, inOrderOptions } from '../../procedure/look-step';
 
 /** A coach from the side: pumps, spheres, pedal, struts. */
 const sketch: readonly SketchShape[] = [

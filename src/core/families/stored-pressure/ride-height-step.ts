@@ -1,9 +1,9 @@
 import { differenceResolution, random } from '../../instruments/uncertainty';
-import { measured, nothingMeasured } from '../common/analysis-result';
-import { atMost, limitFrom } from '../common/limits';
-import type { StepAnalysis } from '../step-analysis';
-import type { TypedStep } from '../step-definition';
-import type { TypedField } from '../typed-entry';
+import { measured, nothingMeasured } from '../../procedure/analysis-result';
+import { atMost, limitFrom } from '../../procedure/limit';
+import type { StepAnalysis } from '../../procedure/step-analysis';
+import type { TypedStep } from '../../procedure/step-definition';
+import type { TypedField } from '../../procedure/typed-entry';
 import { storedPressureWith } from './faults';
 import type { StoredPressureUnit } from './geometry';
 

@@ -1,5 +1,5 @@
-import { atMost, limitFrom } from '../common/limits';
-import type { MeasuredStep } from '../step-definition';
+import { atMost, limitFrom } from '../../procedure/limit';
+import type { MeasuredStep } from '../../procedure/step-definition';
 import type { StoredPressureUnit } from './geometry';
 import { store } from './step-parts';
 

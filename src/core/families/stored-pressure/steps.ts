@@ -1,4 +1,4 @@
-import type { StepDefinition } from '../step-definition';
+import type { StepDefinition } from '../../procedure/step-definition';
 import type { StoredPressureUnit } from './geometry';
 import { store } from './step-parts';
 import { walkRound } from './look-steps';

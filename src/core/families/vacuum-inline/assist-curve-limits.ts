@@ -1,9 +1,8 @@
 import { readingComponents } from '../../instruments/uncertainty';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import { estimateOf } from '../common/analysis-result';
-import { around, atMost, limitFrom } from '../common/limits';
-import type { Limit } from '../limit';
-import type { StepAnalysis } from '../step-analysis';
+import { estimateOf } from '../../procedure/analysis-result';
+import { type Limit, around, atMost, limitFrom } from '../../procedure/limit';
+import type { StepAnalysis } from '../../procedure/step-analysis';
 import type { VacuumInlineSpec } from './sheet';
 import { masterPressure, pressureSlope, runOutForce, tolerancesOf } from './quasi-static';
 import type { Context } from './step-parts';

@@ -4,10 +4,9 @@ import {
   assistCurveCharacteristics,
 } from '../common/assist-curve-analysis';
 import { analyseRelease } from '../common/release-analysis';
-import { around, atMost, limitFrom } from '../common/limits';
 import { vacuumUnitSteps } from '../common/vacuum-unit-steps';
-import type { Limit } from '../limit';
-import type { ReadingBands } from '../step-definition';
+import { type Limit, around, atMost, limitFrom } from '../../procedure/limit';
+import type { ReadingBands } from '../../procedure/expected';
 import { assistCurveLimits, shortOfAssist } from './assist-curve-limits';
 import type { VacuumInlineUnit } from './geometry';
 import { outputAt, outputBand, pressureSlope, pushForce, runOutForce } from './quasi-static';

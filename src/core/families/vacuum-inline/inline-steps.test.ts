@@ -6,7 +6,7 @@ import { planOf } from '../plan';
 import { standInUnit, valueOf } from '../../../../tests/support/stand-in-unit';
 import type { VacuumInlineUnit } from './geometry';
 import { masterPressure, pressureSlope, runOutForce } from './quasi-static';
-import { noCorrections } from '../step-analysis';
+import { noCorrections } from '../../procedure/step-analysis';
 import { rodGap } from './rod-gap-step';
 import type { Context } from './step-parts';
 

@@ -1,5 +1,4 @@
-import { inOrderOptions } from '../common/look-options';
-import type { LookStep } from '../look-step';
+import { type LookStep, inOrderOptions } from '../../procedure/look-step';
 import { boosterSketch, vehicleSketch } from './sketch';
 
 export const lookOver: LookStep = {

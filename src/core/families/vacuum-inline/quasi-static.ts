@@ -1,6 +1,6 @@
-import type { WorkshopLimits } from '../common/default-limits';
+import type { WorkshopLimits } from '../../procedure/workshop-limits';
 import { kneeForce, masterPressure, servoForce, type Branch } from '../common/servo-law';
-import type { CurvePoint, ExpectedCurve, KeyPoint } from '../family';
+import type { CurvePoint, ExpectedCurve, KeyPoint } from '../../procedure/expected';
 import type { VacuumInlineUnit } from './geometry';
 
 const { max } = Math;

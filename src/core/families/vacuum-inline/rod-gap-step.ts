@@ -1,8 +1,8 @@
 import { differenceComponents, differenceResolution, random } from '../../instruments/uncertainty';
-import { measured, nothingMeasured } from '../common/analysis-result';
-import type { StepAnalysis } from '../step-analysis';
-import type { TypedStep } from '../step-definition';
-import type { TypedField, TypedValues } from '../typed-entry';
+import { measured, nothingMeasured } from '../../procedure/analysis-result';
+import type { StepAnalysis } from '../../procedure/step-analysis';
+import type { TypedStep } from '../../procedure/step-definition';
+import type { TypedField, TypedValues } from '../../procedure/typed-entry';
 import { inlineConditionWith } from './faults';
 import type { VacuumInlineUnit } from './geometry';
 import type { Context } from './step-parts';

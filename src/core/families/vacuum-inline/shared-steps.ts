@@ -1,9 +1,9 @@
 import { analyseCheckValve } from '../common/check-valve-analysis';
-import { atMost, limitFrom } from '../common/limits';
 import { analyseReserve } from '../common/reserve-analysis';
-import type { GuidePhase } from '../guide-phase';
-import type { Limit } from '../limit';
-import type { PredictedStaircase, StepAnalysis } from '../step-analysis';
+import type { GuidePhase } from '../../procedure/guide-phase';
+import { type Limit, atMost, limitFrom } from '../../procedure/limit';
+import type { StepAnalysis } from '../../procedure/step-analysis';
+import type { PredictedStaircase } from '../../procedure/expected';
 import { outputAt } from './quasi-static';
 import { assistedCount, predictReserve } from './reserve-prediction';
 import {

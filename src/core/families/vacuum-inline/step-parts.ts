@@ -1,7 +1,7 @@
-import { limitFrom } from '../common/limits';
-import type { GuidePhase } from '../guide-phase';
-import type { StepContext } from '../step-context';
-import type { MeasuredStep } from '../step-definition';
+import { limitFrom } from '../../procedure/limit';
+import type { GuidePhase } from '../../procedure/guide-phase';
+import type { StepContext } from '../../procedure/step-context';
+import type { MeasuredStep } from '../../procedure/step-definition';
 import type { VacuumInlineUnit } from './geometry';
 import { inlineBench } from './bench-stand';
 import { runOutForce } from './quasi-static';

@@ -1,12 +1,12 @@
-import { absent, estimateOf, measured } from '../common/analysis-result';
+import { absent, estimateOf, measured } from '../../procedure/analysis-result';
 import { analysePedalDrop, analyseSameForcePair } from '../common/pedal-analyses';
 import { analyseSourceVacuum, leastVacuumLimits } from '../common/source-vacuum-analysis';
 import { differenceComponents, differenceResolution } from '../../instruments/uncertainty';
 import { movingMean } from '../../traces/smoothing';
 import { columnOf } from '../../traces/trace';
-import type { GuidePhase } from '../guide-phase';
-import type { Characteristic, StepAnalysis } from '../step-analysis';
-import type { ReadingBands } from '../step-definition';
+import type { GuidePhase } from '../../procedure/guide-phase';
+import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import type { ReadingBands } from '../../procedure/expected';
 import { outputAt } from './quasi-static';
 import { analyseStrokes, predictedStaircase, strokesToExhaust } from './shared-steps';
 import {

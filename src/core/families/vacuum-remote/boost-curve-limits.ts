@@ -1,10 +1,9 @@
 import { readingComponents } from '../../instruments/uncertainty';
-import { estimateOf } from '../common/analysis-result';
-import type { WorkshopLimits } from '../common/default-limits';
-import { around, atMost, limitFrom } from '../common/limits';
-import type { Limit } from '../limit';
-import type { StepAnalysis } from '../step-analysis';
-import type { StepContext } from '../step-context';
+import { estimateOf } from '../../procedure/analysis-result';
+import type { WorkshopLimits } from '../../procedure/workshop-limits';
+import { type Limit, around, atMost, limitFrom } from '../../procedure/limit';
+import type { StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
 import type { RemoteUnit } from './remote-unit';
 import { runOutInput } from './control-valve';
 

@@ -1,9 +1,10 @@
 import type { CautionId } from '../../vocabulary/caution-id';
-import type { WorkshopLimits } from '../common/default-limits';
-import type { Limit } from '../limit';
-import type { StepAnalysis } from '../step-analysis';
-import type { StepContext } from '../step-context';
-import type { MeasuredStep, ReadingBands } from '../step-definition';
+import type { WorkshopLimits } from '../../procedure/workshop-limits';
+import type { Limit } from '../../procedure/limit';
+import type { StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import type { MeasuredStep } from '../../procedure/step-definition';
+import type { ReadingBands } from '../../procedure/expected';
 import { analyseBoostCurve, boostCurveCharacteristics } from './boost-curve-analysis';
 import { chamberDifference, pullInput } from './control-valve';
 import type { BoostSetup } from './corrected-pull';

@@ -3,9 +3,9 @@ import { expandedUncertainty, random, readingComponents } from '../../instrument
 import type { Span } from '../../traces/pull';
 import { columnOf, meanOf } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import { absent, measured } from '../common/analysis-result';
+import { absent, measured } from '../../procedure/analysis-result';
 import { heldSeconds, lowestHeld } from '../../traces/lowest-held';
-import type { Characteristic, TraceEvent } from '../step-analysis';
+import type { Characteristic, TraceEvent } from '../../procedure/step-analysis';
 import type { BoostLines } from './boost-lines';
 import { gaugeParts } from './corrected-pull';
 import type { CorrectedPull } from './corrected-pull';

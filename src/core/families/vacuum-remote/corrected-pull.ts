@@ -5,7 +5,7 @@ import { meanOf, sampleInterval } from '../../traces/trace';
 import type { Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { unmeasuredPairStandard } from '../common/gauge-agreement-analysis';
-import type { StepContext } from '../step-context';
+import type { StepContext } from '../../procedure/step-context';
 import type { Unassisted } from './boost-lines';
 import type { RemoteUnit } from './remote-unit';
 

@@ -1,7 +1,7 @@
-import type { MeasuredStep } from '../step-definition';
-import type { StepContext } from '../step-context';
+import type { MeasuredStep } from '../../procedure/step-definition';
+import type { StepContext } from '../../procedure/step-context';
 import { analyseGaugeAgreement } from '../common/gauge-agreement-analysis';
-import type { GuidePhase } from '../guide-phase';
+import type { GuidePhase } from '../../procedure/guide-phase';
 import { pullInput } from './control-valve';
 import type { InLineUnit } from './geometry';
 import { outputAt } from './quasi-static';

@@ -1,5 +1,4 @@
-import { inOrderOptions, leakOptions } from '../common/look-options';
-import type { LookStep } from '../look-step';
+import { type LookStep, inOrderOptions, leakOptions } from '../../procedure/look-step';
 import { remoteSketch } from './sketch';
 
 export const lookOver: LookStep = {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { nozzleFlow } from '../../physics/nozzle';
 import { restControls } from '../../physics/bench-controls';
-import { defaultWorkshopLimits } from '../common/default-limits';
+import { defaultWorkshopLimits } from '../../procedure/workshop-limits';
 import { vacuumRemote } from '.';
 import { prepareInLine } from './geometry';
 import { vacuumRemotePlant } from './plant';

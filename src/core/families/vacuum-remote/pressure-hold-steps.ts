@@ -1,6 +1,7 @@
 import { analysePressureHold } from '../common/hold-analysis';
-import type { MeasuredStep, ReadingBands } from '../step-definition';
-import type { StepContext } from '../step-context';
+import type { MeasuredStep } from '../../procedure/step-definition';
+import type { ReadingBands } from '../../procedure/expected';
+import type { StepContext } from '../../procedure/step-context';
 import type { RemoteUnit } from './remote-unit';
 import {
   appliedInput,

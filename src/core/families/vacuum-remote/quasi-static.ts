@@ -1,5 +1,5 @@
-import type { CurvePoint, ExpectedCurve, KeyPoint } from '../family';
-import type { WorkshopLimits } from '../common/default-limits';
+import type { CurvePoint, ExpectedCurve, KeyPoint } from '../../procedure/expected';
+import type { WorkshopLimits } from '../../procedure/workshop-limits';
 import { chamberDifference, pullInput, runOutInput, type Branch } from './control-valve';
 import type { InLineUnit } from './geometry';
 

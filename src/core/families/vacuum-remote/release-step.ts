@@ -1,7 +1,7 @@
-import { atMost, limitFrom } from '../common/limits';
+import { atMost, limitFrom } from '../../procedure/limit';
 import { analyseRelease, type ReleaseOptions } from '../common/release-analysis';
-import type { MeasuredStep } from '../step-definition';
-import type { StepContext } from '../step-context';
+import type { MeasuredStep } from '../../procedure/step-definition';
+import type { StepContext } from '../../procedure/step-context';
 import type { RemoteUnit } from './remote-unit';
 import { appliedInput, pullAndShut, rest, supplyOn } from './step-parts';
 

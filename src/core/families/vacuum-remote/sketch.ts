@@ -1,4 +1,4 @@
-import type { SketchShape } from '../look-step';
+import type { SketchShape } from '../../procedure/look-step';
 
 /** A remote unit from the side: vacuum shell, control valve on top of it, slave cylinder with its end cap. */
 export const remoteSketch: readonly SketchShape[] = [

@@ -1,10 +1,10 @@
-import { atMost, limitFrom } from '../common/limits';
 import { home, rest, supplyOn } from '../common/vacuum-unit-steps';
-import type { GuidePhase } from '../guide-phase';
-import type { Limit } from '../limit';
-import type { StepAnalysis } from '../step-analysis';
-import type { StepContext } from '../step-context';
-import type { HoldWatch, MeasuredStep } from '../step-definition';
+import type { GuidePhase } from '../../procedure/guide-phase';
+import { type Limit, atMost, limitFrom } from '../../procedure/limit';
+import type { StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import type { MeasuredStep } from '../../procedure/step-definition';
+import type { HoldWatch } from '../../procedure/expected';
 import { benchVacuum } from './bench-vacuum';
 import { runOutInput } from './control-valve';
 import type { RemoteUnit } from './remote-unit';

@@ -1,5 +1,5 @@
-import { limitFrom } from '../common/limits';
-import type { StepDefinition } from '../step-definition';
+import { limitFrom } from '../../procedure/limit';
+import type { StepDefinition } from '../../procedure/step-definition';
 import { boostCurve } from './in-line-curve';
 import { gaugeAgreement } from './gauge-agreement-step';
 import type { InLineUnit } from './geometry';

@@ -1,4 +1,4 @@
-import { atMost, limitFrom } from '../common/limits';
+import { atMost, limitFrom } from '../../procedure/limit';
 import { analyseStopLampSwitch } from '../common/switch-analysis';
 import { rest, type Measured } from './step-parts';
 

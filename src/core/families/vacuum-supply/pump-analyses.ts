@@ -13,11 +13,11 @@ import { seaLevelPressure } from '../../quantities/standard-atmosphere';
 import { movingMean, noiseOf } from '../../traces/smoothing';
 import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import { absent, beyond, measured, nothingMeasured } from '../common/analysis-result';
+import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
 import { meanAndSpread, pumpRuns, type PumpRun } from '../../traces/pump-runs';
 import { strokesOf } from '../common/reserve-analysis';
-import type { Characteristic, StepAnalysis } from '../step-analysis';
-import type { StepContext } from '../step-context';
+import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
 import type { VacuumSupplyUnit } from './geometry';
 
 type Context = StepContext<VacuumSupplyUnit>;

@@ -1,4 +1,4 @@
-import type { SketchShape } from '../look-step';
+import type { SketchShape } from '../../procedure/look-step';
 
 /** A vacuum source: pump with its motor, hose, reservoir with its check valve, hose to the unit. */
 export const sourceSketch: readonly SketchShape[] = [

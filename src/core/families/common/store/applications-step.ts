@@ -1,8 +1,7 @@
-import type { Limit } from '../../limit';
-import type { StepContext } from '../../step-context';
-import type { MeasuredStep } from '../../step-definition';
-import { wait } from '../guide-parts';
-import { around, limitFrom } from '../limits';
+import { type Limit, around, limitFrom } from '../../../procedure/limit';
+import type { StepContext } from '../../../procedure/step-context';
+import type { MeasuredStep } from '../../../procedure/step-definition';
+import { wait } from '../../../procedure/guide-phase';
 import { analyseApplications, predictApplications, storeStaircase, strokeSpacing, usefulCount } from './applications';
 import { idOf, type StoreKit } from './store-kit';
 import type { StoreCircuit, StoreUnit } from './store-unit';

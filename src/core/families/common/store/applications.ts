@@ -1,8 +1,9 @@
 import { expandedUncertainty, random, readingComponents } from '../../../instruments/uncertainty';
 import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../../traces/trace';
-import type { Characteristic, MeasuredStroke, PredictedStaircase } from '../../step-analysis';
-import type { StepContext } from '../../step-context';
-import { absent, measured } from '../analysis-result';
+import type { Characteristic, MeasuredStroke } from '../../../procedure/step-analysis';
+import type { PredictedStaircase } from '../../../procedure/expected';
+import type { StepContext } from '../../../procedure/step-context';
+import { absent, measured } from '../../../procedure/analysis-result';
 import { findStrokes } from '../../../traces/strokes';
 import { advanceAccumulator, settledAccumulator } from '../../../physics/gas-accumulator';
 import { levelAt, type CircuitAnalysis } from './precharge-analysis';

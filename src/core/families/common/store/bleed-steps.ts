@@ -1,6 +1,5 @@
-import type { GuidePhase } from '../../guide-phase';
-import type { MeasuredStep } from '../../step-definition';
-import { home, wait } from '../guide-parts';
+import { type GuidePhase, home, wait } from '../../../procedure/guide-phase';
+import type { MeasuredStep } from '../../../procedure/step-definition';
 import { analyseStoreSwitch } from './cycle-analysis';
 import { analyseBleedDown, joinCircuits } from './precharge-analysis';
 import { bleedTimes, idOf, slowBleed, type StoreKit } from './store-kit';

@@ -1,4 +1,4 @@
-import type { ExpectedCurve, Here } from '../../family';
+import type { ExpectedCurve, Here } from '../../../procedure/expected';
 import { predictCharge } from './charge-prediction';
 import { restatePrecharge, prechargeTemperature } from '../../../physics/gas-law';
 import type { StoreUnit } from './store-unit';

@@ -1,4 +1,4 @@
-import type { ExpectedTrace } from '../../step-definition';
+import type { ExpectedTrace } from '../../../procedure/expected';
 import { chargingCircuit, soundCircuit, type CircuitSurroundings } from './charging-circuit';
 import type { StoreUnit } from './store-unit';
 

@@ -1,5 +1,5 @@
 import { makeTrace, type Trace } from '../../../traces/trace';
-import type { StepAnalysis } from '../../step-analysis';
+import type { StepAnalysis } from '../../../procedure/step-analysis';
 import { chargingCircuit, soundCircuit, type CircuitCondition } from './charging-circuit';
 import { circuitFaults } from './circuit-faults';
 import { analyseCycles, analyseRestCycles, analyseStoreSwitch } from './cycle-analysis';

@@ -7,9 +7,9 @@ import {
 } from '../../../instruments/uncertainty';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
-import type { Characteristic, MeasuredCycle, StepAnalysis } from '../../step-analysis';
-import type { StepContext } from '../../step-context';
-import { absent, beyond, measured } from '../analysis-result';
+import type { Characteristic, MeasuredCycle, StepAnalysis } from '../../../procedure/step-analysis';
+import type { StepContext } from '../../../procedure/step-context';
+import { absent, beyond, measured } from '../../../procedure/analysis-result';
 import { meanAndSpread, pumpRuns, type PumpRun } from '../../../traces/pump-runs';
 import { cycleMap, readCycle } from './cycle-map';
 import { gasTemperatureAlong, prechargeTemperature } from '../../../physics/gas-law';

@@ -1,30 +1,11 @@
-import type { MeasuredCycle } from '../../step-analysis';
+import type { MeasuredCycle } from '../../../procedure/step-analysis';
 import { chargingCircuit, soundCircuit, type CircuitCondition, type CircuitSurroundings } from './charging-circuit';
 import type { CircuitFaultId } from '../../../vocabulary/circuit-fault';
 import { circuitFaults } from './circuit-faults';
 import type { StoreUnit } from './store-unit';
+import type { CyclePoint, CycleMap } from '../../../procedure/expected';
 
 const { exp, hypot, log, max, min } = Math;
-
-/** A settled cycle: pump run and rest (s), start and stop (Pa gauge). */
-export interface CyclePoint {
-  readonly run: number;
-  readonly rest: number;
-  readonly cutIn: number;
-  readonly cutOut: number;
-}
-
-/** Where cycles of one circuit would lie: sound, and along each fault. */
-export interface CycleMap {
-  readonly circuit: string;
-  readonly title: string;
-  readonly sound: CyclePoint;
-  readonly faults: readonly {
-    readonly id: CircuitFaultId;
-    readonly title: string;
-    readonly points: readonly CyclePoint[];
-  }[];
-}
 
 /** Steps while the pump runs and while it rests, s. */
 const runStep = 0.02;

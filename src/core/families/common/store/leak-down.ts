@@ -2,9 +2,9 @@ import { fitLine } from '../../../fitting/line';
 import { differenceComponents, random, systematic } from '../../../instruments/uncertainty';
 import { columnOf, meanOf, type Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
-import type { Characteristic, Found } from '../../step-analysis';
-import type { StepContext } from '../../step-context';
-import { absent, beyond, measured } from '../analysis-result';
+import type { Characteristic, Found } from '../../../procedure/step-analysis';
+import type { StepContext } from '../../../procedure/step-context';
+import { absent, beyond, measured } from '../../../procedure/analysis-result';
 import { leakDownCoordinate, prechargeTemperature } from '../../../physics/gas-law';
 import type { StoreCircuit } from './store-unit';
 

@@ -1,17 +1,15 @@
 import { columnOf, type Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import type { CautionId } from '../../../vocabulary/caution-id';
-import type { DutyLimit, GuidePhase } from '../../guide-phase';
+import { type DutyLimit, type GuidePhase, home } from '../../../procedure/guide-phase';
 import type { BenchControls } from '../../../physics/bench-controls';
-import type { Limit } from '../../limit';
-import type { StepAnalysis } from '../../step-analysis';
-import type { StepContext } from '../../step-context';
-import { home } from '../guide-parts';
-import { around, limitFrom } from '../limits';
+import { type Limit, around, limitFrom } from '../../../procedure/limit';
+import type { StepAnalysis } from '../../../procedure/step-analysis';
+import type { StepContext } from '../../../procedure/step-context';
 import { pumpRuns } from '../../../traces/pump-runs';
 import { predictCharge } from './charge-prediction';
 import type { StoreCircuit, StoreUnit } from './store-unit';
-import type { ReadingBands } from '../../step-definition';
+import type { ReadingBands } from '../../../procedure/expected';
 
 /** Slow bleed of the bleed valve: a share of wide open that empties a store in a minute or two. */
 export const slowBleed = 0.12;

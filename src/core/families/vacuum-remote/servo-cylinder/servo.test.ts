@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { restControls } from '../../../physics/bench-controls';
 import { layoutOf, findFamily } from '../..';
 import { checkSpec } from '../../../formats/unit-sheet';
-import { defaultWorkshopLimits } from '../../common/default-limits';
+import { defaultWorkshopLimits } from '../../../procedure/workshop-limits';
 import { runOutInput } from '../control-valve';
 import { servoCylinderPlant } from './plant';
 import { expectedForce, expectedPull, forceAt, forceBand, fullForce, prepareServo, pullBegins } from './servo';

@@ -1,7 +1,7 @@
 import type { Branch } from '../control-valve';
 import { chamberDifference, pullInput, runOutInput } from '../control-valve';
 import { cubicMetres, prepareRemote, type RemoteUnit } from '../remote-unit';
-import type { CurvePoint, ExpectedCurve, KeyPoint } from '../../family';
+import type { CurvePoint, ExpectedCurve, KeyPoint } from '../../../procedure/expected';
 import type { ServoCylinderSpec } from './sheet';
 
 const { max } = Math;

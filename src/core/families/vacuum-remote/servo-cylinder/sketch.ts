@@ -1,4 +1,4 @@
-import type { SketchShape } from '../../look-step';
+import type { SketchShape } from '../../../procedure/look-step';
 
 /** Reservoir, control unit and servo cylinder beside one another, and the cam lever that the cylinder's rod pulls. */
 export const servoSketch: readonly SketchShape[] = [

@@ -1,6 +1,6 @@
 import { analyseVacuumPair } from '../../common/gauge-agreement-analysis';
-import { limitFrom } from '../../common/limits';
-import type { MeasuredStep, StepDefinition } from '../../step-definition';
+import { limitFrom } from '../../../procedure/limit';
+import type { MeasuredStep, StepDefinition } from '../../../procedure/step-definition';
 import { boostCurveLimits, outputTolerance } from '../boost-curve-limits';
 import { boostCurveStep } from '../boost-curve-step';
 import { pressureHoldSteps } from '../pressure-hold-steps';

@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation';
 import { familyOfSheet, findStep } from '@/core/families';
 import type { AnyFamily } from '@/core/families/family';
-import type { StepDefinition } from '@/core/families/step-definition';
+import type { StepDefinition } from '@/core/procedure/step-definition';
 import { findJob, type Job } from '@/data/jobs';
 import { readShopSettings } from '@/data/settings';
 import { airText } from '@/server/jobs/air-text';

@@ -109,12 +109,3 @@ export interface MeasuredStroke {
   /** s, in the trace's clock. */
   readonly time: number;
 }
-
-/** A predicted staircase: what each stroke from the reserve should give, SI. */
-export interface PredictedStaircase {
-  readonly strokes: readonly { readonly output: number; readonly vacuum: number; readonly assisted: boolean }[];
-  /** Output from which a stroke counts as assisted, Pa gauge. */
-  readonly threshold: number;
-  /** Steps of a store's pressure rather than of an output. */
-  readonly of?: 'store';
-}

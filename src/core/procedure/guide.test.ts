@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { families } from '../families';
-import type { GuidePhase, PhaseEnd } from '../families/guide-phase';
+import type { GuidePhase, PhaseEnd } from './guide-phase';
 import { contextAt } from '../formats/site-file';
 import { checkSpec } from '../formats/unit-sheet';
 import { advanceGuide, controlsIn, guideDone, guideSeconds, guideStart, leverByItself, type GuideState } from './guide';

@@ -1,6 +1,6 @@
 import type { Instrument } from '../instruments/instrument';
 import type { Ambient } from '../quantities/standard-atmosphere';
-import type { WorkshopLimits, WorkshopSchools } from './common/default-limits';
+import type { WorkshopLimits, WorkshopSchools } from './workshop-limits';
 import type { Corrections } from './step-analysis';
 
 /** What a step's analysis may use besides its trace. */

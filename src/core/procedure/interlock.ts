@@ -1,5 +1,4 @@
 import type { StepVerdict } from '../vocabulary/verdict';
-import type { StepDefinition } from './step-definition';
 
 /** What must be on record before a step opens. */
 export type Interlock =
@@ -9,6 +8,15 @@ export type Interlock =
   | { readonly kind: 'dead-now' }
   /** These steps are done and none of them failed. */
   | { readonly kind: 'steps-clear'; readonly steps: readonly string[] };
+
+/** What of a step decides whether it opens, and whether it opens others. */
+export interface GuardedStep {
+  readonly id: string;
+  /** What must be on record before the step opens; left out where nothing must. */
+  readonly interlock?: Interlock;
+  /** What the step does to stored pressure: proves it gone, or puts it there; left out where it does neither. */
+  readonly pressure?: 'proves-dead' | 'charges';
+}
 
 /** A run of a step in the order of time, with what it came to. */
 export interface RecordedStep {
@@ -23,14 +31,12 @@ export type Lock =
   | { readonly code: 'charged-since'; readonly step: string }
   | { readonly code: 'not-clear'; readonly step: string };
 
-type Steps = readonly Pick<StepDefinition<unknown>, 'id' | 'interlock' | 'pressure'>[];
-
 /**
  * What keeps a step shut, from the runs recorded so far (struck-out ones left out); null when it is open. A proof holds
  * until a later step of the job puts pressure in again, whatever that step came to.
  */
 export function lockOf(
-  steps: Steps,
+  steps: readonly GuardedStep[],
   planSteps: readonly string[],
   id: string,
   recorded: readonly RecordedStep[],

@@ -1,60 +1,14 @@
-import type { CharacteristicId } from '../quantities/characteristics';
 import type { StartState, ActiveFault } from '../physics/plant';
 import type { RandomSource } from '../physics/random';
 import type { Trace } from '../traces/trace';
-import type { CautionId } from '../vocabulary/caution-id';
-import type { CycleMap } from './common/store/cycle-map';
 import type { GuidePhase } from './guide-phase';
-import type { Interlock } from './interlock';
 import type { Limit } from './limit';
 import type { LookStep } from './look-step';
-import type { PredictedStaircase, StepAnalysis } from './step-analysis';
+import type { StepAnalysis } from './step-analysis';
 import type { StepContext } from './step-context';
 import type { TypedEntry, TypedValues } from './typed-entry';
-
-/** Band (low, high) by channel, SI. */
-export type ReadingBands = Readonly<Record<string, readonly [number, number]>>;
-
-export interface StepCommon {
-  readonly id: string;
-  readonly title: string;
-  /** Why the step is there, and there in the order. */
-  readonly why: string;
-  /** Bench time with set-up, minutes. */
-  readonly minutes: number;
-  readonly cautions: readonly CautionId[];
-  readonly optional: boolean;
-  readonly characteristics: readonly CharacteristicId[];
-  /** What must be on record before the step opens; left out where nothing must. */
-  readonly interlock?: Interlock;
-  /** What the step does to stored pressure: proves it gone, or puts it there; left out where it does neither. */
-  readonly pressure?: 'proves-dead' | 'charges';
-  /** Which of several runs are judged: their mean, or where the state of a moment is proved, the last. */
-  readonly repeats?: 'last';
-}
-
-/** A curve that belongs to one step: its channels and where it should lie, SI. */
-export interface StepCurve {
-  readonly input: string;
-  readonly output: string;
-  readonly inputEnd: number;
-  readonly band: (input: number) => readonly [number, number];
-}
-
-/** Low and high of one channel over the time since it left zero (s, SI). */
-export interface ExpectedTrace {
-  readonly channel: string;
-  readonly points: readonly { readonly time: number; readonly low: number; readonly high: number }[];
-}
-
-/** A hold as it is watched while it runs. */
-export interface HoldWatch {
-  readonly channel: string;
-  /** Full time, s. */
-  readonly seconds: number;
-  /** Most that may be lost over the full time from a starting level, SI. */
-  readonly limit: (start: number) => number;
-}
+import type { StepCommon } from './step-common';
+import type { ReadingBands, StepCurve, ExpectedTrace, HoldWatch, PredictedStaircase, CycleMap } from './expected';
 
 /** A step that is measured. */
 export interface MeasuredStep<Unit> extends StepCommon {

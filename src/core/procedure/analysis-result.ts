@@ -1,7 +1,7 @@
-import type { Estimate, UncertaintyComponent } from '../../instruments/uncertainty';
-import type { CharacteristicId } from '../../quantities/characteristics';
-import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import type { Characteristic, StepAnalysis } from '../step-analysis';
+import type { Estimate, UncertaintyComponent } from '../instruments/uncertainty';
+import type { CharacteristicId } from '../quantities/characteristics';
+import type { AnalysisProblem } from '../vocabulary/analysis-problem';
+import type { Characteristic, StepAnalysis } from './step-analysis';
 
 function isFinite(estimate: Estimate): boolean {
   return Number.isFinite(estimate.value) && estimate.components.every((part) => Number.isFinite(part.standard));

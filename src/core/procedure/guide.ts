@@ -1,4 +1,4 @@
-import type { DutyLimit, GuidePhase } from '../families/guide-phase';
+import type { DutyLimit, GuidePhase } from './guide-phase';
 import { type BenchControls, restControls } from '../physics/bench-controls';
 
 const { abs, max, min } = Math;

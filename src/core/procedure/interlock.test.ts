@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { families } from '.';
+import { families } from '../families';
 import { lockOf, type RecordedStep } from './interlock';
 
 const steps = [

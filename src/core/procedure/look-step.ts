@@ -1,4 +1,4 @@
-import type { StepCommon } from './step-definition';
+import type { StepCommon } from './step-common';
 
 /** One line of a sketch: an SVG path in a field of 320 × 200, filled as metal, rubber or not at all. */
 export interface SketchShape {
@@ -28,3 +28,17 @@ export interface LookStep extends StepCommon {
   readonly points: readonly LookPoint[];
   readonly options: readonly LookOption[];
 }
+
+/** What is looked over: in order, worth a note, or unfit. */
+export const inOrderOptions: readonly LookOption[] = [
+  { id: 'in-order', title: 'In order', effect: 'pass' },
+  { id: 'note', title: 'To note', effect: 'note' },
+  { id: 'unfit', title: 'Unfit', effect: 'fail' },
+];
+
+/** What is looked at under pressure: dry, damp or dripping. */
+export const leakOptions: readonly LookOption[] = [
+  { id: 'dry', title: 'Dry', effect: 'pass' },
+  { id: 'damp', title: 'Damp', effect: 'note' },
+  { id: 'dripping', title: 'Dripping', effect: 'fail' },
+];
