@@ -1,6 +1,6 @@
 import dayjs from 'dayjs';
 import { findFamily, findStep, layoutOf } from '@/core/families';
-import type { AnyFamily } from '@/core/families/family';
+import { type AnyFamily, planOf } from '@/core/contract/family';
 import type { ActiveFault } from '@/core/physics/plant';
 import type { PlanId } from '@/core/procedure/step-context';
 import type { StepDefinition } from '@/core/procedure/step-definition';
@@ -11,7 +11,6 @@ import { readingComponents } from '@/core/instruments/uncertainty';
 import { ambientFrom } from '@/core/quantities/standard-atmosphere';
 import { drawGaugeErrors, readGauge } from '@/core/rig/stand-in-gauge';
 import { checkSpec } from '@/core/formats/unit-sheet';
-import { planOf } from '@/core/families/plan';
 import { labelledSeed, randomSource } from '@/core/physics/random';
 import { simulateStep } from '@/core/rig/run-step';
 import { database } from '@/data/database';

@@ -1,4 +1,3 @@
-import { supplyOf } from '@/core/families/plan';
 import type { CharacteristicId } from '../../src/core/quantities/characteristics';
 import { ambientFrom } from '../../src/core/quantities/standard-atmosphere';
 import { expandedUncertainty } from '../../src/core/instruments/uncertainty';
@@ -12,7 +11,7 @@ import { noCorrections } from '../../src/core/procedure/step-analysis';
 import type { StepContext } from '../../src/core/procedure/step-context';
 import type { MeasuredStep } from '../../src/core/procedure/step-definition';
 import type { InLineUnit } from '../../src/core/families/vacuum-remote/geometry';
-import type { Family } from '../../src/core/families/family';
+import { type Family, supplyOf } from '../../src/core/contract/family';
 import { inLineSlave } from '../../src/core/families/vacuum-remote';
 import { servoCylinder } from '../../src/core/families/vacuum-remote/servo-cylinder';
 import { expectedForce, pullBegins, type ServoUnit } from '../../src/core/families/vacuum-remote/servo-cylinder/servo';

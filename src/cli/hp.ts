@@ -1,7 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { Command, CommanderError } from 'commander';
 import { families, layoutsOf } from '@/core/families';
-import { planOf, supplyOf } from '@/core/families/plan';
+import { planOf, supplyOf } from '@/core/contract/family';
 import { standInSource, writeBenchLog } from '@/core/formats/bench-log';
 import { writeEvaluation } from '@/core/formats/evaluation';
 import { writePrediction } from '@/core/formats/prediction';

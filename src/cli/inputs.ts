@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { families, findFamily } from '@/core/families';
-import type { AnyFamily } from '@/core/families/family';
+import type { AnyFamily } from '@/core/contract/family';
 import type { ActiveFault } from '@/core/physics/plant';
 import type { PlanId, StepContext } from '@/core/procedure/step-context';
 import type { MeasuredStep } from '@/core/procedure/step-definition';

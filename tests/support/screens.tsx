@@ -2,7 +2,7 @@ import { ThemeProvider } from '@mui/material/styles';
 import { render } from '@testing-library/react';
 import type { ReactElement } from 'react';
 import { findFamily } from '@/core/families';
-import type { AnyFamily } from '@/core/families/family';
+import type { AnyFamily } from '@/core/contract/family';
 import type { PlanId } from '@/core/procedure/step-context';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepVerdict } from '@/core/vocabulary/verdict';

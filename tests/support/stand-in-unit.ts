@@ -1,10 +1,9 @@
 import { findFamily, layoutOf } from '@/core/families';
-import type { AnyFamily } from '@/core/families/family';
+import { type AnyFamily, planOf } from '@/core/contract/family';
 import type { ActiveFault } from '@/core/physics/plant';
 import type { StepAnalysis } from '@/core/procedure/step-analysis';
 import type { PlanId, StepContext } from '@/core/procedure/step-context';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
-import { planOf } from '@/core/families/plan';
 import { contextAt, type Site } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
 import {

@@ -1,4 +1,4 @@
-import type { AnyFamily } from './family';
+import type { AnyFamily } from '../contract/family';
 import type { StepDefinition } from '../procedure/step-definition';
 import { vacuumInline } from './vacuum-inline';
 import { hydraulicBoost } from './hydraulic-boost';

@@ -1,5 +1,5 @@
 import type { ZodObject } from 'zod';
-import type { AnyFamily } from './family';
+import type { AnyFamily } from '../contract/family';
 import { readBenchLog, writeBenchLog } from '../formats/bench-log';
 import { evaluateUnit, type StepEvidence } from '../judging/evaluate-unit';
 import { simulateStep } from '../rig/run-step';

@@ -1,4 +1,4 @@
-import type { Conclusion } from '../families/family';
+import type { Conclusion } from '../contract/plan';
 import { expandedUncertainty } from '../instruments/uncertainty';
 import type { UnitEvaluation } from '../judging/evaluate-unit';
 import { characteristicUnits, openName, type CharacteristicId } from '../quantities/characteristics';

@@ -1,4 +1,4 @@
-import type { AnyFamily } from '../families/family';
+import type { AnyFamily } from '../contract/family';
 import type { StepContext } from '../procedure/step-context';
 import { noCorrections } from '../procedure/step-analysis';
 import { findChannel } from '../quantities/channels';

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import type { AnyFamily } from '../families/family';
+import type { AnyFamily } from '../contract/family';
 import type { LookFindings } from '../judging/judge-step';
 import { characteristicUnits, findByOpenName, type CharacteristicId } from '../quantities/characteristics';
 import { findUnit, toSi, unitOf } from '../quantities/measurement-unit';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { families, findFamily, layoutOf } from '../families';
-import type { AnyFamily } from '../families/family';
+import type { AnyFamily } from '../contract/family';
 import { readFailed, readOk, type Read } from './read-result';
 import type { ReadProblem } from '../vocabulary/read-problem';
 

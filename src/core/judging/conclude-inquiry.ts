@@ -1,4 +1,4 @@
-import type { Conclusion, InquiryStep, Plan } from '../families/family';
+import type { Conclusion, InquiryStep, Plan } from '../contract/plan';
 import type { UnitEvaluation } from './evaluate-unit';
 
 /** Where an inquiry stands: ended at a conclusion, or still open. */

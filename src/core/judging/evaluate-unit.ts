@@ -1,4 +1,4 @@
-import type { AnyFamily } from '../families/family';
+import type { AnyFamily } from '../contract/family';
 import type { Characteristic, Corrections, StepAnalysis } from '../procedure/step-analysis';
 import type { StepContext } from '../procedure/step-context';
 import type { MeasuredStep, StepDefinition, TypedStep } from '../procedure/step-definition';

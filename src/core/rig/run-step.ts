@@ -1,8 +1,7 @@
-import type { AnyFamily } from '../families/family';
+import { type AnyFamily, planOf } from '../contract/family';
 import type { ActiveFault } from '../physics/plant';
 import type { StepContext } from '../procedure/step-context';
 import type { MeasuredStep } from '../procedure/step-definition';
-import { planOf } from '../families/plan';
 import type { Trace } from '../traces/trace';
 import { labelledSeed } from '../physics/random';
 import { runByItself } from './run-by-itself';

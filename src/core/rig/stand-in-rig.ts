@@ -1,4 +1,4 @@
-import type { AnyFamily } from '../families/family';
+import type { AnyFamily } from '../contract/family';
 import type { BenchControls } from '../physics/bench-controls';
 import { findChannel } from '../quantities/channels';
 import type { Instrument } from '../instruments/instrument';

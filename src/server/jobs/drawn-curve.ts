@@ -2,7 +2,7 @@ import type { Trace } from '@/core/traces/trace';
 import { findPull, isPull } from '@/core/traces/pull';
 import { movingMean } from '@/core/traces/smoothing';
 import { pathIndices } from '@/core/traces/decimate';
-import type { AnyFamily } from '@/core/families/family';
+import type { AnyFamily } from '@/core/contract/family';
 import type { PairCorrection } from '@/core/procedure/step-analysis';
 
 /** A measured curve ready to be drawn: input and output, corrected, SI. */

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Corrections } from '@/core/procedure/step-analysis';
-import { planOf } from '@/core/families/plan';
+import { planOf } from '@/core/contract/family';
 import { noCorrections } from '@/core/procedure/step-analysis';
 import {
   analysisOf,

@@ -1,5 +1,5 @@
 import { findFamily } from '@/core/families';
-import type { AnyFamily } from '@/core/families/family';
+import type { AnyFamily } from '@/core/contract/family';
 import type { StepContext } from '@/core/procedure/step-context';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
 import { contextAt, type Site } from '@/core/formats/site-file';

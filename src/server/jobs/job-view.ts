@@ -1,7 +1,7 @@
 import type { Lock } from '@/core/procedure/interlock';
 import { lockText } from '@/core/wording/lock-text';
 import { locksOf } from '../runs/interlocks';
-import { planOf, supplyOf } from '@/core/families/plan';
+import { planOf, supplyOf } from '@/core/contract/family';
 import { staircaseTolerance } from '@/core/families/common/staircase-tolerance';
 import { toleranceBand } from '@/core/families/common/tolerance-band';
 import type { PairCorrection } from '@/core/procedure/step-analysis';

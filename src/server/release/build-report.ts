@@ -1,4 +1,4 @@
-import { planOf, supplyOf } from '@/core/families/plan';
+import { planOf, supplyOf } from '@/core/contract/family';
 import { turningPoint, vacuumAlongPull } from '@/core/families/common/vacuum-along-pull';
 import { toleranceBand } from '@/core/families/common/tolerance-band';
 import type { Characteristic } from '@/core/procedure/step-analysis';

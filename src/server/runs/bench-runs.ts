@@ -1,4 +1,4 @@
-import { planOf } from '@/core/families/plan';
+import { planOf } from '@/core/contract/family';
 import { concatTraces } from '@/core/traces/trace';
 import { guideStart } from '@/core/procedure/guide';
 import { rigForStep } from '@/core/rig/run-step';

@@ -1,5 +1,5 @@
 import { lockOf, type Lock, type RecordedStep } from '@/core/procedure/interlock';
-import { planOf } from '@/core/families/plan';
+import { planOf } from '@/core/contract/family';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import { lookVerdict } from '@/core/judging/judge-step';
 import { lockText } from '@/core/wording/lock-text';

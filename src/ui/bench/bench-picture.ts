@@ -1,8 +1,7 @@
-import { supplyOf } from '@/core/families/plan';
 import type { EChartsOption } from 'echarts';
 import { turningPoint, vacuumAlongPull } from '@/core/families/common/vacuum-along-pull';
 import { stepBand, toleranceBand } from '@/core/families/common/tolerance-band';
-import type { AnyFamily } from '@/core/families/family';
+import { type AnyFamily, supplyOf } from '@/core/contract/family';
 import type { StepContext } from '@/core/procedure/step-context';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
 import type { ReadingBands } from '@/core/procedure/expected';

@@ -1,7 +1,7 @@
 'use client';
 import { useMemo } from 'react';
 import { findFamily } from '@/core/families';
-import { planOf } from '@/core/families/plan';
+import { planOf } from '@/core/contract/family';
 import { noCorrections, type Corrections } from '@/core/procedure/step-analysis';
 import { contextAt, type Site } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';

@@ -1,4 +1,4 @@
-import type { AnyFamily } from '@/core/families/family';
+import type { AnyFamily } from '@/core/contract/family';
 import { figure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
 import { channelTitle } from '@/core/vocabulary/channel-titles';

@@ -7,7 +7,7 @@ import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import { families, findFamily, layoutOf } from '@/core/families';
-import type { SheetField } from '@/core/families/family';
+import type { SheetField } from '@/core/contract/sheet-field';
 import { dropDraft, useDraft } from '@/ui/book-in/use-draft';
 import { PageHead } from '@/ui/shell/frame';
 import { Refused, send } from '@/ui/shell/request';

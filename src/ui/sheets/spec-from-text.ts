@@ -1,4 +1,4 @@
-import type { AnyFamily } from '@/core/families/family';
+import type { AnyFamily } from '@/core/contract/family';
 import { typedNumber } from '@/ui/shell/typed-number';
 
 export interface TypedSpec {

@@ -1,4 +1,4 @@
-import type { SheetField } from '../family';
+import type { SheetField } from '../../contract/sheet-field';
 
 /** What makes the vacuum, as a sheet's field offers it. */
 export const sourceChoices: SheetField['choices'] = [

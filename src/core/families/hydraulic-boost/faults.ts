@@ -1,4 +1,4 @@
-import { withFaults, type ModelFault } from '../common/model-fault';
+import { withFaults, type ModelFault } from '../../contract/fault';
 import type { ActiveFault } from '../../physics/plant';
 
 /** Parameters of the system that faults change. */

@@ -1,6 +1,6 @@
 import { servoCurve } from '../common/servo-curve';
 import { servoBand } from '../common/servo-steps';
-import type { Family } from '../family';
+import type { Family } from '../../contract/family';
 import { hydraulicBoostFaults } from './faults';
 import { prepareHydraulicBoost, type HydraulicBoostUnit } from './geometry';
 import { hydraulicBoostFields, hydraulicBoostSchema, type HydraulicBoostSpec } from './sheet';

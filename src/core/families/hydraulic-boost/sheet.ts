@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { optionalPositive, positive, sheetFields } from '../common/sheet-field';
-import type { SheetField } from '../family';
+import { type SheetField, optionalPositive, positive, sheetFields } from '../../contract/sheet-field';
 
 /** Sheet of a booster fed by the steering pump. Pressures gauge, forces at the push rod unless they say pedal. */
 export const hydraulicBoostSchema = z

@@ -2,7 +2,7 @@ import type { Plant, PlantConditions } from '../../physics/plant';
 import { followForce } from '../../physics/follow-force';
 import { masterPressure, servoForce } from '../common/servo-law';
 import { advanceAccumulator, settledAccumulator } from '../../physics/gas-accumulator';
-import type { Stand } from '../family';
+import type { Stand } from '../../contract/plan';
 import { hydraulicBoostWith } from './faults';
 import { assistForce, boostWanted, outputAt, reserveAccumulator, type HydraulicBoostUnit } from './geometry';
 

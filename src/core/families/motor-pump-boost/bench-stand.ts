@@ -1,4 +1,4 @@
-import type { Stand } from '../family';
+import type { Stand } from '../../contract/plan';
 import type { Plant, PlantConditions } from '../../physics/plant';
 import { chargingCircuit } from '../common/store/charging-circuit';
 import { followForce } from '../../physics/follow-force';

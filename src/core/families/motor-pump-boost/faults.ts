@@ -1,6 +1,6 @@
 import { applyCircuitFault } from '../common/store/circuit-faults';
 import { soundCircuit, type CircuitCondition } from '../common/store/charging-circuit';
-import { withFaults, type ModelFault } from '../common/model-fault';
+import { withFaults, type ModelFault } from '../../contract/fault';
 import type { ActiveFault } from '../../physics/plant';
 import type { MotorPumpUnit } from './geometry';
 

@@ -1,4 +1,4 @@
-import type { Family } from '../family';
+import type { Family } from '../../contract/family';
 import { servoSteps, type ServoSetup } from '../common/servo-steps';
 import { chargeBand, chargeCurve } from '../common/store/charge-curve';
 import { storeSteps } from '../common/store/store-steps';

@@ -1,8 +1,7 @@
 import { z } from 'zod';
-import { optionalPositive, positive, sheetFields } from '../common/sheet-field';
 import { fluidChoices, fluidKinds } from '../../vocabulary/fluid';
 import { storeContradictions, storeFields, storeShape } from '../common/store/store-fields';
-import type { SheetField } from '../family';
+import { type SheetField, optionalPositive, positive, sheetFields } from '../../contract/sheet-field';
 
 /** Sheet of a motor-pump unit on the master cylinder, as written in a unit file. Pressures gauge. */
 export const motorPumpSchema = z

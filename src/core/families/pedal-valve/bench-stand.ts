@@ -1,7 +1,7 @@
 import type { Plant, PlantConditions } from '../../physics/plant';
 import { followForce } from '../../physics/follow-force';
 import { chargingCircuit } from '../common/store/charging-circuit';
-import type { Stand } from '../family';
+import type { Stand } from '../../contract/plan';
 import { pedalValveWith } from './faults';
 import { brakePressure, type PedalValveUnit } from './geometry';
 

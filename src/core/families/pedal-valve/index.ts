@@ -1,4 +1,4 @@
-import type { Family } from '../family';
+import type { Family } from '../../contract/family';
 import { pedalValveBench } from './bench-stand';
 import { pedalValveFaults } from './faults';
 import { brakePressure, fullAngle, preparePedalValve, pressAngle, type PedalValveUnit } from './geometry';

@@ -1,8 +1,7 @@
 import { z } from 'zod';
 import { fluidChoices, fluidKinds } from '../../vocabulary/fluid';
-import { optionalPositive, positive, sheetFields } from '../common/sheet-field';
 import { storeContradictions, storeFields, storeShape } from '../common/store/store-fields';
-import type { SheetField } from '../family';
+import { type SheetField, optionalPositive, positive, sheetFields } from '../../contract/sheet-field';
 
 /** Sheet of a dual modulating pedal valve with its accumulators and charging valve. Pressures gauge. */
 export const pedalValveSchema = z

@@ -1,6 +1,6 @@
 import { soundCircuit, type CircuitCondition } from '../common/store/charging-circuit';
 import { applyCircuitFault } from '../common/store/circuit-faults';
-import { withFaults, type ModelFault } from '../common/model-fault';
+import { withFaults, type ModelFault } from '../../contract/fault';
 import type { ActiveFault } from '../../physics/plant';
 import type { StoredPressureUnit } from './geometry';
 

@@ -1,5 +1,5 @@
 import { chargeBand, chargeCurve } from '../common/store/charge-curve';
-import type { Family } from '../family';
+import type { Family } from '../../contract/family';
 import { storedPressureFaults } from './faults';
 import { prepareStoredPressure, type StoredPressureUnit } from './geometry';
 import { storedPressureFields, storedPressureSchema, type StoredPressureSpec } from './sheet';

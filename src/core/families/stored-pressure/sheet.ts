@@ -1,9 +1,8 @@
 import { z } from 'zod';
 import { fluidChoices, fluidKinds } from '../../vocabulary/fluid';
-import { optionalPositive, positive, sheetFields } from '../common/sheet-field';
 import { sphereChoices, spherePurposes } from '../../vocabulary/sphere-purpose';
 import { storeContradictions, storeFields, storeShape } from '../common/store/store-fields';
-import type { SheetField } from '../family';
+import { type SheetField, optionalPositive, positive, sheetFields } from '../../contract/sheet-field';
 
 /** Sheet of a central dual-circuit stored-pressure system with levelling. Pressures gauge; circuit 2 feeds the levelling. */
 export const storedPressureSchema = z

@@ -1,4 +1,4 @@
-import type { Conclusion, InquiryStep } from '../family';
+import type { Conclusion, InquiryStep } from '../../contract/plan';
 
 type Steps = ReadonlyMap<string, InquiryStep>;
 

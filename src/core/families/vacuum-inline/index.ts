@@ -1,4 +1,4 @@
-import type { Family } from '../family';
+import type { Family } from '../../contract/family';
 import { assistCurve, release, unassistedCurve, vacuumDraw, vacuumHoldApplied, vacuumHoldRest } from './bench-steps';
 import { inlineBench } from './bench-stand';
 import { hardPedalConclusions } from './conclusions';

@@ -2,7 +2,7 @@ import { expandedUncertainty } from '../../instruments/uncertainty';
 import { concludeInquiry } from '../../judging/conclude-inquiry';
 import { entryOf } from '../common/characteristic-entry';
 import type { CharacteristicId } from '../../quantities/characteristics';
-import { planOf } from '../plan';
+import { planOf } from '../../contract/family';
 import { standInUnit, valueOf } from '../../../../tests/support/stand-in-unit';
 import type { VacuumInlineUnit } from './geometry';
 import { masterPressure, pressureSlope, runOutForce } from './quasi-static';

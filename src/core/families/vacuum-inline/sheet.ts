@@ -1,7 +1,6 @@
 import { z } from 'zod';
-import { optionalPositive, positive, sheetFields } from '../common/sheet-field';
 import { sourceChoices } from '../common/source-choices';
-import type { SheetField } from '../family';
+import { type SheetField, optionalPositive, positive, sheetFields } from '../../contract/sheet-field';
 
 /** Least clearance (N) that the hysteresis leaves below cut-in, so that the unit lets go. */
 const releaseClearance = 60;

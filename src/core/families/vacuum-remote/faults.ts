@@ -1,4 +1,4 @@
-import type { ModelFault } from '../common/model-fault';
+import type { ModelFault } from '../../contract/fault';
 
 /** Parameters of the plant that faults change; everything is what a sound unit has at the start. */
 export interface PlantCondition {

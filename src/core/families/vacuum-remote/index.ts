@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { AnyFamily, Family } from '../family';
+import type { AnyFamily, Family } from '../../contract/family';
 import { benchVacuum } from './bench-vacuum';
 import { vacuumRemoteFaults } from './faults';
 import { prepareInLine, type InLineUnit } from './geometry';

@@ -1,7 +1,7 @@
 import type { BenchControls } from '../../physics/bench-controls';
 import type { Plant, PlantConditions } from '../../physics/plant';
 import { airSide, airStateSize } from './air-side';
-import { withFaults } from '../common/model-fault';
+import { withFaults } from '../../contract/fault';
 import { soundCondition, vacuumRemoteFaults } from './faults';
 import type { InLineUnit } from './geometry';
 import { stopLamp } from './stop-lamp';

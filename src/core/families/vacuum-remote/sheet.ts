@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { fluidChoices, fluidKinds } from '../../vocabulary/fluid';
-import { optionalPositive, positive, sheetFields } from '../common/sheet-field';
-import type { SheetField } from '../family';
+import { type SheetField, optionalPositive, positive, sheetFields } from '../../contract/sheet-field';
 
 /** What both layouts of a remote vacuum unit say, as written in a unit file. Pressures gauge unless the name says vacuum. */
 export const remoteShape = {

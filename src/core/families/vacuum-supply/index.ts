@@ -1,4 +1,4 @@
-import type { Family } from '../family';
+import type { Family } from '../../contract/family';
 import { vacuumSupplyFaults } from './faults';
 import { prepareVacuumSupply, pumpDownVacuum, type VacuumSupplyUnit } from './geometry';
 import { vacuumSupplyFields, vacuumSupplySchema, type VacuumSupplySpec } from './sheet';

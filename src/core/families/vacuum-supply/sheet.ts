@@ -1,7 +1,6 @@
 import { z } from 'zod';
-import { optionalPositive, positive, sheetFields } from '../common/sheet-field';
 import { sourceChoices } from '../common/source-choices';
-import type { SheetField } from '../family';
+import { type SheetField, optionalPositive, positive, sheetFields } from '../../contract/sheet-field';
 
 /** Sheet of a vacuum source: an engine's manifold, a driven pump, or an electric pump with its reservoir. */
 export const vacuumSupplySchema = z

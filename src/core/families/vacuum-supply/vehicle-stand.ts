@@ -2,7 +2,7 @@ import { airGasConstant, nozzleFlow } from '../../physics/nozzle';
 import type { Plant, PlantConditions } from '../../physics/plant';
 import { scanTool, vacuumShown } from '../../rig/scan-tool';
 import { quantity, type AbsolutePressure } from '../../quantities/quantity';
-import type { Stand } from '../family';
+import type { Stand } from '../../contract/plan';
 import { supplyConditionWith } from './faults';
 import { settledVacuum, thresholds, type VacuumSupplyUnit } from './geometry';
 

@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { optionalPositive, positive, sheetFields } from '../sheet-field';
-import type { SheetField } from '../../family';
+import { type SheetField, optionalPositive, positive, sheetFields } from '../../../contract/sheet-field';
 import type { StoreUnit } from './store-unit';
 
 /** Fields that the sheet of every unit with a gas accumulator has, pressures gauge; circuits with one store each. */

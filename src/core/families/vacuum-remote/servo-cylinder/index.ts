@@ -1,4 +1,4 @@
-import type { Family } from '../../family';
+import type { Family } from '../../../contract/family';
 import { benchVacuum } from '../bench-vacuum';
 import { pullInput } from '../control-valve';
 import { outputTolerance } from '../boost-curve-limits';

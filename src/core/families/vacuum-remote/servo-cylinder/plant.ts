@@ -1,6 +1,6 @@
 import type { Plant, PlantConditions } from '../../../physics/plant';
 import { airSide, airStateSize } from '../air-side';
-import { withFaults } from '../../common/model-fault';
+import { withFaults } from '../../../contract/fault';
 import { soundCondition } from '../faults';
 import { assistOn, leverLag } from '../plant';
 import { stopLamp } from '../stop-lamp';

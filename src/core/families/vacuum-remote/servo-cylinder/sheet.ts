@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { optionalPositive, sheetFields } from '../../common/sheet-field';
-import type { SheetField } from '../../family';
+import { type SheetField, optionalPositive, sheetFields } from '../../../contract/sheet-field';
 import { refuseImpossibleRemote, remoteFields, remoteShape } from '../sheet';
 
 /** Sheet of a remote vacuum unit whose servo cylinder pulls a cam lever, with a reservoir of its own. */

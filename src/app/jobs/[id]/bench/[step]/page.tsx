@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
 import { familyOfSheet, findStep } from '@/core/families';
-import type { AnyFamily } from '@/core/families/family';
+import type { AnyFamily } from '@/core/contract/family';
 import type { StepDefinition } from '@/core/procedure/step-definition';
 import { findJob, type Job } from '@/data/jobs';
 import { readShopSettings } from '@/data/settings';

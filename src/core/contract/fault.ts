@@ -1,5 +1,13 @@
-import type { FaultDescription } from '../family';
-import type { ActiveFault } from '../../physics/plant';
+import type { ActiveFault } from '../physics/plant';
+
+export interface FaultDescription {
+  readonly id: string;
+  readonly title: string;
+  /** How it shows, for a technician. */
+  readonly shows: string;
+  /** What a look at the unit would find: point id → option id. */
+  readonly appearance: Readonly<Record<string, string>>;
+}
 
 /** A fault as a change of a family's model; severity 0 … 1. */
 export interface ModelFault<Condition, Unit = void> extends FaultDescription {

@@ -1,5 +1,15 @@
 import { z } from 'zod';
-import type { SheetField } from '../family';
+
+export interface SheetField {
+  readonly name: string;
+  readonly label: string;
+  readonly unit: string;
+  readonly group: 'identity' | 'size' | 'behaviour' | 'tolerance' | 'limit';
+  readonly help: string;
+  readonly required: boolean;
+  /** What the field may say, where it is a word and not a figure. */
+  readonly choices?: readonly { readonly value: string; readonly title: string }[];
+}
 
 /** A figure of a sheet above zero and at most `most`. */
 export const positive = (most: number) => z.number().positive().max(most);
