@@ -6,7 +6,7 @@ import { evaluateUnit, type StepEvidence } from '../judging/evaluate-unit';
 import { characteristicUnits } from '../quantities/characteristics';
 import { labelledSeed, randomSource } from '../physics/random';
 import { shownUnit, displayUnitSets } from '../wording/display';
-import { entryOf } from './common/characteristic-entry';
+import { entryOf } from '../dials/characteristic-entry';
 import type { StepDefinition, TypedStep } from '../procedure/step-definition';
 import type { TypedField, TypedValues } from '../procedure/typed-entry';
 

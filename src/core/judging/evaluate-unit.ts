@@ -3,8 +3,8 @@ import type { Characteristic, Corrections, StepAnalysis } from '../procedure/ste
 import type { StepContext } from '../procedure/step-context';
 import type { MeasuredStep, StepDefinition, TypedStep } from '../procedure/step-definition';
 import type { TypedValues } from '../procedure/typed-entry';
-import { entryOf } from '../families/common/characteristic-entry';
-import { analysisFromTyped } from '../families/common/typed-values';
+import { entryOf } from '../dials/characteristic-entry';
+import { analysisFromTyped } from '../dials/typed-values';
 import type { CharacteristicId } from '../quantities/characteristics';
 import type { Trace } from '../traces/trace';
 import { combineRepeats } from './combine-repeats';

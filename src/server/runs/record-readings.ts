@@ -1,5 +1,5 @@
 import { refuseShut } from './interlocks';
-import { entryOf } from '@/core/families/common/characteristic-entry';
+import { entryOf } from '@/core/dials/characteristic-entry';
 import { labelledSeed, randomSource } from '@/core/physics/random';
 import { insertRun, listRuns } from '@/data/runs';
 import { moveJob } from '@/data/jobs';

@@ -1,6 +1,6 @@
 'use client';
 import { useMemo } from 'react';
-import { entryOf } from '@/core/families/common/characteristic-entry';
+import { entryOf } from '@/core/dials/characteristic-entry';
 import type { StepContext } from '@/core/procedure/step-context';
 import type { TypedField, TypedValues } from '@/core/procedure/typed-entry';
 import { analysisOf, evaluateMeasured, type JudgedStep, type StepEvaluation } from '@/core/judging/evaluate-unit';

@@ -11,7 +11,8 @@ import { unitOf } from '../../quantities/measurement-unit';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import { limitFrom } from '../../procedure/limit';
 import { toleranceBand } from './tolerance-band';
-import { analysisFromTyped, dialReadings } from './typed-values';
+import { analysisFromTyped } from '../../dials/typed-values';
+import { dialReadings } from '../../dials/dial-readings';
 import { turningPoint, vacuumAlongPull } from './vacuum-along-pull';
 
 const [family] = families;

@@ -13,8 +13,8 @@ import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis
 import type { StepContext } from '../../procedure/step-context';
 import type { TypedEntry, TypedField, TypedValues } from '../../procedure/typed-entry';
 import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
-import { plausibleRange } from './plausible-range';
-import { watchStandard } from './watch';
+import { plausibleRange } from '../../dials/plausible-range';
+import { watchStandard } from '../../dials/stopwatch';
 
 /** A vacuum hold as it is read off a dial. */
 export interface HoldEntrySetup<Unit> {

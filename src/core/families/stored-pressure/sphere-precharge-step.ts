@@ -2,7 +2,7 @@ import { readingComponents } from '../../instruments/uncertainty';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { absent, measured } from '../../procedure/analysis-result';
 import { around, limitFrom } from '../../procedure/limit';
-import { plausibleRange } from '../common/plausible-range';
+import { plausibleRange } from '../../dials/plausible-range';
 import { fluidKinds } from '../../vocabulary/fluid';
 import { prechargeTemperature, restatePrecharge } from '../../physics/gas-law';
 import { spherePurposes, sphereChoices } from '../../vocabulary/sphere-purpose';

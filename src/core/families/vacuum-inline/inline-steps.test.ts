@@ -1,6 +1,6 @@
 import { expandedUncertainty } from '../../instruments/uncertainty';
 import { concludeInquiry } from '../../judging/conclude-inquiry';
-import { entryOf } from '../common/characteristic-entry';
+import { entryOf } from '../../dials/characteristic-entry';
 import type { CharacteristicId } from '../../quantities/characteristics';
 import { planOf } from '../../contract/family';
 import { standInUnit, valueOf } from '../../../../tests/support/stand-in-unit';

@@ -8,7 +8,7 @@ import type { MeasuredStep } from '../../../procedure/step-definition';
 import type { TypedField } from '../../../procedure/typed-entry';
 import { absent, measured } from '../../../procedure/analysis-result';
 import { atMost } from '../../../procedure/limit';
-import { plausibleRange } from '../plausible-range';
+import { plausibleRange } from '../../../dials/plausible-range';
 import { findStrokes } from '../../../traces/strokes';
 import { idOf, type StoreKit } from './store-kit';
 import type { StoreCircuit } from './store-unit';

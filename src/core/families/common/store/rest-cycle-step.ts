@@ -6,7 +6,7 @@ import type { MeasuredStep } from '../../../procedure/step-definition';
 import type { TypedField, TypedValues } from '../../../procedure/typed-entry';
 import { nothingMeasured } from '../../../procedure/analysis-result';
 import { home, wait } from '../../../procedure/guide-phase';
-import { plausibleRange } from '../plausible-range';
+import { plausibleRange } from '../../../dials/plausible-range';
 import { analyseRestCycles } from './cycle-analysis';
 import { cycleMap, predictCycle } from './cycle-map';
 import type { CyclePoint } from '../../../procedure/expected';

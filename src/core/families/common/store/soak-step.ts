@@ -6,7 +6,7 @@ import type { MeasuredStep } from '../../../procedure/step-definition';
 import type { TypedField, TypedValues } from '../../../procedure/typed-entry';
 import { absent, measured } from '../../../procedure/analysis-result';
 import { wait } from '../../../procedure/guide-phase';
-import { plausibleRange } from '../plausible-range';
+import { plausibleRange } from '../../../dials/plausible-range';
 import { analyseLeakDown } from './leak-down';
 import { idOf, type StoreKit } from './store-kit';
 import type { StoreCircuit } from './store-unit';

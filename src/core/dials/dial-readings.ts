@@ -1,19 +1,4 @@
-import {
-  differenceComponents,
-  differenceResolution,
-  random,
-  readingComponents,
-  scaleComponents,
-  systematic,
-  type UncertaintyComponent,
-} from '../../instruments/uncertainty';
-import type { Instrument } from '../../instruments/instrument';
-import type { CharacteristicId } from '../../quantities/characteristics';
-import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
-import type { StepContext } from '../../procedure/step-context';
-import type { MeasuredStep } from '../../procedure/step-definition';
-import { absent, measured } from '../../procedure/analysis-result';
-import { watchStandard } from './watch';
+import type { CharacteristicId } from '../quantities/characteristics';
 
 /** How a characteristic is read off dials by hand. */
 type DialReading =
@@ -34,8 +19,11 @@ type DialReading =
   | { readonly kind: 'count' };
 
 const input = 'input_pressure';
+
 const output = 'output_pressure';
+
 const store = 'accumulator_pressure';
+
 const store2 = 'accumulator_pressure_2';
 
 /** How each characteristic is read off dials. */
@@ -148,80 +136,4 @@ export function dialChannel(id: CharacteristicId): string | null {
     case 'count':
       return null;
   }
-}
-
-/** A rate was watched for about as long as a hold lasts, s. */
-const watchedFor = 30;
-/** A volume that nobody measured for the purpose is good to about this. */
-const volumeShare = 0.05;
-
-/** Standard uncertainty of a dial's usual reading, about a fifth of its range, as a share of it. */
-function usualShare(instrument: Instrument, date: string): number {
-  const at = instrument.range / 5;
-  const parts = differenceComponents(instrument, 0, at, date).map((part) => part.standard);
-  return Math.hypot(...parts, differenceResolution(instrument).standard) / at;
-}
-
-function typedComponents(id: CharacteristicId, value: number, context: StepContext<unknown>): UncertaintyComponent[] {
-  const how = dialReadings[id];
-  const gauge = (channel: string) => context.instruments.get(channel);
-  switch (how.kind) {
-    case 'watch':
-      return [random('timing', 0.5 / Math.sqrt(3))];
-    case 'count':
-      return [];
-    case 'reading': {
-      const instrument = gauge(how.channel);
-      return instrument ? readingComponents(instrument, value, context.date) : [];
-    }
-    case 'difference': {
-      const instrument = gauge(how.channel);
-      return instrument
-        ? [differenceResolution(instrument), ...differenceComponents(instrument, 0, value, context.date)]
-        : [];
-    }
-    case 'rate': {
-      const instrument = gauge(how.channel);
-      const timing = random('timing', (value * watchStandard) / watchedFor);
-      if (!instrument) return [timing];
-      const change = [
-        differenceResolution(instrument),
-        ...differenceComponents(instrument, 0, value * watchedFor, context.date),
-      ];
-      return [timing, ...scaleComponents(change, 1 / watchedFor)];
-    }
-    case 'flow': {
-      const instrument = gauge(how.channel);
-      return [
-        random('timing', (value * watchStandard) / watchedFor),
-        systematic('volume', value * volumeShare),
-        ...(instrument ? [systematic('gauge-gain', value * usualShare(instrument, context.date))] : []),
-      ];
-    }
-    case 'between':
-      return how.channels.flatMap((channel) => {
-        const instrument = gauge(channel);
-        return instrument ? readingComponents(instrument, value, context.date) : [];
-      });
-    case 'quotient':
-      return how.channels.flatMap((channel) => {
-        const instrument = gauge(channel);
-        return instrument ? [systematic('pair-gain', value * usualShare(instrument, context.date))] : [];
-      });
-  }
-}
-
-/** A step's analysis from characteristics typed by hand (SI); those that were not typed are absent. */
-export function analysisFromTyped(
-  step: Pick<MeasuredStep<unknown>, 'characteristics'>,
-  values: ReadonlyMap<CharacteristicId, number>,
-  context: StepContext<unknown>,
-): StepAnalysis {
-  const characteristics = step.characteristics.map((id): Characteristic => {
-    const value = values.get(id);
-    return value === undefined
-      ? absent(id, { code: 'not-read' })
-      : measured(id, value, typedComponents(id, value, context));
-  });
-  return { characteristics, events: [], notes: [] };
 }

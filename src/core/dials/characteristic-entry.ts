@@ -1,10 +1,11 @@
-import { isCharacteristicId, type CharacteristicId } from '../../quantities/characteristics';
-import { shownAs } from '../../quantities/shown-as';
-import { characteristicTitles } from '../../vocabulary/characteristic-titles';
-import type { MeasuredStep, TypedStep } from '../../procedure/step-definition';
-import type { TypedEntry, TypedField } from '../../procedure/typed-entry';
+import { isCharacteristicId, type CharacteristicId } from '../quantities/characteristics';
+import { shownAs } from '../quantities/shown-as';
+import { characteristicTitles } from '../vocabulary/characteristic-titles';
+import type { MeasuredStep, TypedStep } from '../procedure/step-definition';
+import type { TypedEntry, TypedField } from '../procedure/typed-entry';
 import { plausibleRange } from './plausible-range';
-import { analysisFromTyped, dialChannel } from './typed-values';
+import { analysisFromTyped } from './typed-values';
+import { dialChannel } from './dial-readings';
 
 /** Entry of a step whose characteristics are typed as they are. */
 function characteristicEntry(step: MeasuredStep<unknown>): TypedEntry<unknown> {

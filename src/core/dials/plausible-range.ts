@@ -1,6 +1,6 @@
-import { findChannel } from '../../quantities/channels';
-import type { ShownAs } from '../../quantities/shown-as';
-import type { StepContext } from '../../procedure/step-context';
+import { findChannel } from '../quantities/channels';
+import type { ShownAs } from '../quantities/shown-as';
+import type { StepContext } from '../procedure/step-context';
 
 /** What anybody would believe of a figure of this kind without asking, SI. */
 const plausibleRanges: Readonly<Record<ShownAs, readonly [number, number]>> = {
