@@ -5,7 +5,7 @@ import type { ActiveFault } from '@/core/physics/plant';
 import type { PlanId } from '@/core/procedure/step-context';
 import type { StepDefinition } from '@/core/procedure/step-definition';
 import { prechargeTemperature, restatePrecharge } from '@/core/physics/gas-law';
-import { checkStandard } from '@/core/families/common/store/sphere-life';
+import { checkStandard } from '@/core/toolboxes/store/model/sphere-life';
 import { contextAt, instrumentFromSite, type Site } from '@/core/formats/site-file';
 import { readingComponents } from '@/core/instruments/uncertainty';
 import { ambientFrom } from '@/core/quantities/standard-atmosphere';

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { familyOfSheet } from '@/core/families';
 import { fluidKinds, type FluidKind } from '@/core/vocabulary/fluid';
 import { prechargeTemperature, restatePrecharge } from '@/core/physics/gas-law';
-import { checkStandard } from '@/core/families/common/store/sphere-life';
+import { checkStandard } from '@/core/toolboxes/store/model/sphere-life';
 import { spherePurposes, type SpherePurpose } from '@/core/vocabulary/sphere-purpose';
 import { instrumentFromSite } from '@/core/formats/site-file';
 import { instrumentsByChannel } from '@/core/instruments/default-instruments';

@@ -1,5 +1,5 @@
 import { findFamily } from '@/core/families';
-import type { StoreCircuit, StoreUnit } from '@/core/families/common/store/store-unit';
+import type { StoreCircuit, StoreUnit } from '@/core/toolboxes/store/model/store-unit';
 import type { Corrections } from '@/core/procedure/step-analysis';
 import type { StepContext } from '@/core/procedure/step-context';
 import { contextAt } from '@/core/formats/site-file';

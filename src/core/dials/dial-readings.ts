@@ -19,11 +19,8 @@ type DialReading =
   | { readonly kind: 'count' };
 
 const input = 'input_pressure';
-
 const output = 'output_pressure';
-
 const store = 'accumulator_pressure';
-
 const store2 = 'accumulator_pressure_2';
 
 /** How each characteristic is read off dials. */

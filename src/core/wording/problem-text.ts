@@ -1,6 +1,6 @@
 import type { FluidKind } from '../vocabulary/fluid';
 import type { SpherePurpose } from '../vocabulary/sphere-purpose';
-import type { CircuitFault } from '../families/common/store/circuit-faults';
+import type { CircuitFault } from '../toolboxes/store/model/circuit-faults';
 import type { AnalysisProblem } from '../vocabulary/analysis-problem';
 import { withUnit, type DisplayUnits } from './display';
 import { shownAs } from '../quantities/shown-as';

@@ -1,5 +1,5 @@
 import type { EChartsOption } from 'echarts';
-import type { SphereCheck, SphereForecast } from '@/core/families/common/store/sphere-life';
+import type { SphereCheck, SphereForecast } from '@/core/toolboxes/store/model/sphere-life';
 import { polygonSeries } from './polygon';
 import { fromSi, type MeasurementUnit } from '@/core/quantities/measurement-unit';
 import { figureFace, textFace } from '@/ui/theme/theme';

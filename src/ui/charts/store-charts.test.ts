@@ -1,4 +1,4 @@
-import { forecastSphere } from '@/core/families/common/store/sphere-life';
+import { forecastSphere } from '@/core/toolboxes/store/model/sphere-life';
 import type { PredictedStaircase, CycleMap } from '@/core/procedure/expected';
 import { unitOf } from '@/core/quantities/measurement-unit';
 import { day } from '@/ui/theme/tokens';

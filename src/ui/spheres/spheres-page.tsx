@@ -8,7 +8,7 @@ import { useRouter } from 'next/navigation';
 import { useState, type FormEvent } from 'react';
 import { defaultWorkshopLimits } from '@/core/procedure/workshop-limits';
 import { fluidChoices } from '@/core/vocabulary/fluid';
-import { forecastSphere, type SphereForecast } from '@/core/families/common/store/sphere-life';
+import { forecastSphere, type SphereForecast } from '@/core/toolboxes/store/model/sphere-life';
 import { sphereChoices } from '@/core/vocabulary/sphere-purpose';
 import { figure, shownUnit } from '@/core/wording/display';
 import type { SphereLife } from '@/server/spheres';

@@ -1,6 +1,6 @@
 import type { Stand } from '../../contract/plan';
 import type { Plant, PlantConditions } from '../../physics/plant';
-import { chargingCircuit } from '../common/store/charging-circuit';
+import { chargingCircuit } from '../../toolboxes/store/model/charging-circuit';
 import { followForce } from '../../physics/follow-force';
 import { motorPumpWith } from './faults';
 import { outputAt, pushForce, type MotorPumpUnit } from './geometry';

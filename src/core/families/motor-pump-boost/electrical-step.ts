@@ -2,7 +2,7 @@ import { differenceComponents, differenceResolution, random, readingComponents }
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
 import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
 import { around, atMost, limitFrom } from '../../procedure/limit';
-import { withoutRun } from '../common/store/precharge-analysis';
+import { withoutRun } from '../../toolboxes/store/analysis/precharge-analysis';
 import { pumpRuns } from '../../traces/pump-runs';
 import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';

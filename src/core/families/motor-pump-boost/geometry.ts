@@ -1,7 +1,7 @@
 import { servoFromSpec } from '../common/servo-from-spec';
 import { servoForce, masterPressure, kneeForce, type Branch, type ServoUnit } from '../common/servo-law';
-import { storeFromSpec } from '../common/store/store-fields';
-import type { StoreUnit } from '../common/store/store-unit';
+import { storeFromSpec } from '../../toolboxes/store/model/store-fields';
+import type { StoreUnit } from '../../toolboxes/store/model/store-unit';
 import type { MotorPumpSpec } from './sheet';
 
 /** A motor-pump unit with its master cylinder, in SI. Forces are at the push rod. */

@@ -1,7 +1,7 @@
 import type { Family } from '../../contract/family';
 import { servoSteps, type ServoSetup } from '../common/servo-steps';
-import { chargeBand, chargeCurve } from '../common/store/charge-curve';
-import { storeSteps } from '../common/store/store-steps';
+import { chargeBand, chargeCurve } from '../../toolboxes/store/model/charge-curve';
+import { storeSteps } from '../../toolboxes/store/steps/store-steps';
 import { motorPumpBench } from './bench-stand';
 import { supplyCheck } from './electrical-step';
 import { motorPumpFaults } from './faults';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { fluidChoices, fluidKinds } from '../../vocabulary/fluid';
-import { storeContradictions, storeFields, storeShape } from '../common/store/store-fields';
+import { storeContradictions, storeFields, storeShape } from '../../toolboxes/store/model/store-fields';
 import { type SheetField, optionalPositive, positive, sheetFields } from '../../contract/sheet-field';
 
 /** Sheet of a motor-pump unit on the master cylinder, as written in a unit file. Pressures gauge. */

@@ -1,6 +1,6 @@
 import { columnOf, type Trace } from '../../traces/trace';
-import { analyseStoreSwitch } from '../common/store/cycle-analysis';
-import { joinCircuits } from '../common/store/precharge-analysis';
+import { analyseStoreSwitch } from '../../toolboxes/store/analysis/cycle-analysis';
+import { joinCircuits } from '../../toolboxes/store/analysis/precharge-analysis';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import type { PedalValveUnit } from './geometry';
 import { wait } from '../../procedure/guide-phase';

@@ -1,5 +1,5 @@
-import { storeFromSpec } from '../common/store/store-fields';
-import type { StoreUnit } from '../common/store/store-unit';
+import { storeFromSpec } from '../../toolboxes/store/model/store-fields';
+import type { StoreUnit } from '../../toolboxes/store/model/store-unit';
 import type { PedalValveSpec } from './sheet';
 
 /** A dual pedal valve with its two stores, in SI; angles in degrees. */

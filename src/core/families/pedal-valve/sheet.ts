@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { fluidChoices, fluidKinds } from '../../vocabulary/fluid';
-import { storeContradictions, storeFields, storeShape } from '../common/store/store-fields';
+import { storeContradictions, storeFields, storeShape } from '../../toolboxes/store/model/store-fields';
 import { type SheetField, optionalPositive, positive, sheetFields } from '../../contract/sheet-field';
 
 /** Sheet of a dual modulating pedal valve with its accumulators and charging valve. Pressures gauge. */

@@ -1,5 +1,5 @@
-import { storeSteps } from '../common/store/store-steps';
-import type { StoreCircuit } from '../common/store/store-unit';
+import { storeSteps } from '../../toolboxes/store/steps/store-steps';
+import type { StoreCircuit } from '../../toolboxes/store/model/store-unit';
 import { pressAngle, type PedalValveUnit } from './geometry';
 
 export const lever = 'pedal_angle';

@@ -1,5 +1,5 @@
-import { soundCircuit, type CircuitCondition } from '../common/store/charging-circuit';
-import { applyCircuitFault } from '../common/store/circuit-faults';
+import { soundCircuit, type CircuitCondition } from '../../toolboxes/store/model/charging-circuit';
+import { applyCircuitFault } from '../../toolboxes/store/model/circuit-faults';
 import { withFaults, type ModelFault } from '../../contract/fault';
 import type { ActiveFault } from '../../physics/plant';
 import type { StoredPressureUnit } from './geometry';

@@ -1,4 +1,4 @@
-import { chargeBand, chargeCurve } from '../common/store/charge-curve';
+import { chargeBand, chargeCurve } from '../../toolboxes/store/model/charge-curve';
 import type { Family } from '../../contract/family';
 import { storedPressureFaults } from './faults';
 import { prepareStoredPressure, type StoredPressureUnit } from './geometry';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { fluidChoices, fluidKinds } from '../../vocabulary/fluid';
 import { sphereChoices, spherePurposes } from '../../vocabulary/sphere-purpose';
-import { storeContradictions, storeFields, storeShape } from '../common/store/store-fields';
+import { storeContradictions, storeFields, storeShape } from '../../toolboxes/store/model/store-fields';
 import { type SheetField, optionalPositive, positive, sheetFields } from '../../contract/sheet-field';
 
 /** Sheet of a central dual-circuit stored-pressure system with levelling. Pressures gauge; circuit 2 feeds the levelling. */

@@ -1,6 +1,6 @@
 import type { Plant, PlantConditions } from '../../physics/plant';
 import { followForce } from '../../physics/follow-force';
-import { chargingCircuit } from '../common/store/charging-circuit';
+import { chargingCircuit } from '../../toolboxes/store/model/charging-circuit';
 import type { Stand } from '../../contract/plan';
 import { storedPressureWith } from './faults';
 import { brakePressure, pressForce, type StoredPressureUnit } from './geometry';

@@ -11,7 +11,7 @@ import { atMost } from '../../../procedure/limit';
 import { plausibleRange } from '../../../dials/plausible-range';
 import { findStrokes } from '../../../traces/strokes';
 import { idOf, type StoreKit } from './store-kit';
-import type { StoreCircuit } from './store-unit';
+import type { StoreCircuit } from '../model/store-unit';
 
 /** Makes a system dead and proves it on its gauges: before anything else, and again at the end. */
 export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' | 'make-dead-after') {

@@ -3,7 +3,7 @@ import { expandedUncertainty } from '../../../instruments/uncertainty';
 import { makeTrace, type Trace } from '../../../traces/trace';
 import { analyseLeakDown } from './leak-down';
 import { gasAmount } from '../../../physics/gas-accumulator';
-import { accumulatorOf } from './store-unit';
+import { accumulatorOf } from '../model/store-unit';
 import {
   onlyCircuit,
   plainStore as store,

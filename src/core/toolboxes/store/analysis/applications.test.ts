@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { makeTrace, type Trace } from '../../../traces/trace';
 import { analyseApplications, predictApplications, storeStaircase, usefulCount } from './applications';
 import { fluidHeld, usableVolume } from '../../../physics/gas-law';
-import { accumulatorOf } from './store-unit';
+import { accumulatorOf } from '../model/store-unit';
 import {
   onlyCircuit,
   plainStore as store,

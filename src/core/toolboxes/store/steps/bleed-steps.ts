@@ -1,7 +1,7 @@
 import { type GuidePhase, home, wait } from '../../../procedure/guide-phase';
 import type { MeasuredStep } from '../../../procedure/step-definition';
-import { analyseStoreSwitch } from './cycle-analysis';
-import { analyseBleedDown, joinCircuits } from './precharge-analysis';
+import { analyseStoreSwitch } from '../analysis/cycle-analysis';
+import { analyseBleedDown, joinCircuits } from '../analysis/precharge-analysis';
 import { bleedTimes, idOf, slowBleed, type StoreKit } from './store-kit';
 
 /** Slow bleed-down to the knee, and where the pump starts and stops. */

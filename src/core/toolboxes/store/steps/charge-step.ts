@@ -7,11 +7,11 @@ import type { TypedField, TypedValues } from '../../../procedure/typed-entry';
 import { absent, measured } from '../../../procedure/analysis-result';
 import { wait } from '../../../procedure/guide-phase';
 import { plausibleRange } from '../../../dials/plausible-range';
-import { expectedCharge, predictCharge } from './charge-prediction';
+import { expectedCharge, predictCharge } from '../model/charge-prediction';
 import { prechargeTemperature, restatePrecharge } from '../../../physics/gas-law';
-import { analyseCharge, joinCircuits } from './precharge-analysis';
+import { analyseCharge, joinCircuits } from '../analysis/precharge-analysis';
 import { idOf, type StoreKit } from './store-kit';
-import type { StoreCircuit } from './store-unit';
+import type { StoreCircuit } from '../model/store-unit';
 
 /** Charge from empty: precharge and charge time of every circuit. */
 export function chargeStep<Unit>(kit: StoreKit<Unit>) {

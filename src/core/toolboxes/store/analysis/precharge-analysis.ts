@@ -9,7 +9,7 @@ import { absent, measured } from '../../../procedure/analysis-result';
 import { prechargeTemperature, restatePrecharge } from '../../../physics/gas-law';
 import { findKnee, type Knee } from './knee';
 import { pumpRuns } from '../../../traces/pump-runs';
-import type { StoreCircuit } from './store-unit';
+import type { StoreCircuit } from '../model/store-unit';
 
 /** The air's temperature stands for the shell's within this, K. */
 const shellStandard = 1;

@@ -7,12 +7,12 @@ import type { TypedField, TypedValues } from '../../../procedure/typed-entry';
 import { nothingMeasured } from '../../../procedure/analysis-result';
 import { home, wait } from '../../../procedure/guide-phase';
 import { plausibleRange } from '../../../dials/plausible-range';
-import { analyseRestCycles } from './cycle-analysis';
-import { cycleMap, predictCycle } from './cycle-map';
+import { analyseRestCycles } from '../analysis/cycle-analysis';
+import { cycleMap, predictCycle } from '../model/cycle-map';
 import type { CyclePoint } from '../../../procedure/expected';
-import { soundCircuit } from './charging-circuit';
+import { soundCircuit } from '../model/charging-circuit';
 import { idOf, type StoreKit } from './store-kit';
-import type { StoreCircuit } from './store-unit';
+import type { StoreCircuit } from '../model/store-unit';
 
 /** Run and rest of the pump with nobody on the pedal. */
 export function restCycleStep<Unit>(kit: StoreKit<Unit>) {

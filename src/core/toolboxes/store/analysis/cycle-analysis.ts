@@ -11,10 +11,10 @@ import type { Characteristic, MeasuredCycle, StepAnalysis } from '../../../proce
 import type { StepContext } from '../../../procedure/step-context';
 import { absent, beyond, measured } from '../../../procedure/analysis-result';
 import { meanAndSpread, pumpRuns, type PumpRun } from '../../../traces/pump-runs';
-import { cycleMap, readCycle } from './cycle-map';
+import { cycleMap, readCycle } from '../model/cycle-map';
 import { gasTemperatureAlong, prechargeTemperature } from '../../../physics/gas-law';
 import { joinCircuits, levelAt, withoutRun, type CircuitAnalysis } from './precharge-analysis';
-import type { StoreCircuit } from './store-unit';
+import type { StoreCircuit } from '../model/store-unit';
 
 const { abs, hypot, max, min, round, sqrt } = Math;
 

@@ -2,9 +2,15 @@ import { type Limit, around, limitFrom } from '../../../procedure/limit';
 import type { StepContext } from '../../../procedure/step-context';
 import type { MeasuredStep } from '../../../procedure/step-definition';
 import { wait } from '../../../procedure/guide-phase';
-import { analyseApplications, predictApplications, storeStaircase, strokeSpacing, usefulCount } from './applications';
+import {
+  analyseApplications,
+  predictApplications,
+  storeStaircase,
+  strokeSpacing,
+  usefulCount,
+} from '../analysis/applications';
 import { idOf, type StoreKit } from './store-kit';
-import type { StoreCircuit, StoreUnit } from './store-unit';
+import type { StoreCircuit, StoreUnit } from '../model/store-unit';
 
 /** Applications of a charge with the pump off, and when the warning comes. */
 export function applicationsStep<Unit>(kit: StoreKit<Unit>) {

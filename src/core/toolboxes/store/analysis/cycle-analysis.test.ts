@@ -1,9 +1,9 @@
 import { makeTrace, type Trace } from '../../../traces/trace';
 import type { StepAnalysis } from '../../../procedure/step-analysis';
-import { chargingCircuit, soundCircuit, type CircuitCondition } from './charging-circuit';
-import { circuitFaults } from './circuit-faults';
+import { chargingCircuit, soundCircuit, type CircuitCondition } from '../model/charging-circuit';
+import { circuitFaults } from '../model/circuit-faults';
 import { analyseCycles, analyseRestCycles, analyseStoreSwitch } from './cycle-analysis';
-import { cycleMap, predictCycle, readCycle } from './cycle-map';
+import { cycleMap, predictCycle, readCycle } from '../model/cycle-map';
 import {
   onlyCircuit,
   plainStore as store,

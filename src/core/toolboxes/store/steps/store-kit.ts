@@ -7,8 +7,8 @@ import { type Limit, around, limitFrom } from '../../../procedure/limit';
 import type { StepAnalysis } from '../../../procedure/step-analysis';
 import type { StepContext } from '../../../procedure/step-context';
 import { pumpRuns } from '../../../traces/pump-runs';
-import { predictCharge } from './charge-prediction';
-import type { StoreCircuit, StoreUnit } from './store-unit';
+import { predictCharge } from '../model/charge-prediction';
+import type { StoreCircuit, StoreUnit } from '../model/store-unit';
 import type { ReadingBands } from '../../../procedure/expected';
 
 /** Slow bleed of the bleed valve: a share of wide open that empties a store in a minute or two. */

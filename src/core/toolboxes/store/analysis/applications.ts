@@ -7,7 +7,7 @@ import { absent, measured } from '../../../procedure/analysis-result';
 import { findStrokes } from '../../../traces/strokes';
 import { advanceAccumulator, settledAccumulator } from '../../../physics/gas-accumulator';
 import { levelAt, type CircuitAnalysis } from './precharge-analysis';
-import { accumulatorOf, type StoreCircuit, type StoreUnit } from './store-unit';
+import { accumulatorOf, type StoreCircuit, type StoreUnit } from '../model/store-unit';
 
 /** Strokes follow each other by this, s, unless the log says otherwise; the fluid is taken over this long, s. */
 export const strokeSpacing = 10;

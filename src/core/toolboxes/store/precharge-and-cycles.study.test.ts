@@ -1,6 +1,6 @@
-import type { CycleCase } from '../../../../../scripts/studies/cycles';
-import type { PrechargeCase } from '../../../../../scripts/studies/precharges';
-import { study } from '../../../../../tests/support/study';
+import type { CycleCase } from '../../../../scripts/studies/cycles';
+import type { PrechargeCase } from '../../../../scripts/studies/precharges';
+import { study } from '../../../../tests/support/study';
 
 const charges = 300;
 const bleeds = 80;

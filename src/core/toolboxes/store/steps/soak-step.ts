@@ -7,9 +7,9 @@ import type { TypedField, TypedValues } from '../../../procedure/typed-entry';
 import { absent, measured } from '../../../procedure/analysis-result';
 import { wait } from '../../../procedure/guide-phase';
 import { plausibleRange } from '../../../dials/plausible-range';
-import { analyseLeakDown } from './leak-down';
+import { analyseLeakDown } from '../analysis/leak-down';
 import { idOf, type StoreKit } from './store-kit';
-import type { StoreCircuit } from './store-unit';
+import type { StoreCircuit } from '../model/store-unit';
 
 /** Samples of a watch that lasts hours, Hz. */
 const sampleOfHours = 0.2;

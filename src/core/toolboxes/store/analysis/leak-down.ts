@@ -6,7 +6,7 @@ import type { Characteristic, Found } from '../../../procedure/step-analysis';
 import type { StepContext } from '../../../procedure/step-context';
 import { absent, beyond, measured } from '../../../procedure/analysis-result';
 import { leakDownCoordinate, prechargeTemperature } from '../../../physics/gas-law';
-import type { StoreCircuit } from './store-unit';
+import type { StoreCircuit } from '../model/store-unit';
 
 /** The gas has cooled after this many time constants. */
 const cooled = 4;
