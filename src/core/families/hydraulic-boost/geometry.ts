@@ -1,6 +1,6 @@
-import { servoFromSpec } from '../common/servo-from-spec';
+import { servoFromSpec } from '../../toolboxes/servo/servo-from-spec';
 import { advanceAccumulator, settledAccumulator, type GasAccumulatorSpec } from '../../physics/gas-accumulator';
-import { masterPressure, servoForce, type ServoUnit } from '../common/servo-law';
+import { masterPressure, servoForce, type ServoUnit } from '../../toolboxes/servo/servo-law';
 import type { HydraulicBoostSpec } from './sheet';
 
 const { max, min } = Math;

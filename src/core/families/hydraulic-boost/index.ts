@@ -1,5 +1,5 @@
-import { servoCurve } from '../common/servo-curve';
-import { servoBand } from '../common/servo-steps';
+import { servoCurve } from '../../toolboxes/servo/servo-curve';
+import { servoBand } from '../../toolboxes/servo/pressure-servo';
 import type { Family } from '../../contract/family';
 import { hydraulicBoostFaults } from './faults';
 import { prepareHydraulicBoost, type HydraulicBoostUnit } from './geometry';

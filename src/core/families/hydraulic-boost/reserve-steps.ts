@@ -1,8 +1,8 @@
 import { differenceComponents, differenceResolution, random } from '../../instruments/uncertainty';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
 import { absent, measured } from '../../procedure/analysis-result';
-import { analysePedalDrop } from '../common/pedal-analyses';
-import { analyseReserve } from '../common/reserve-analysis';
+import { analysePedalDrop } from '../../toolboxes/servo/pedal-analyses';
+import { analyseReserve } from '../../toolboxes/servo/reserve-analysis';
 import { findStrokes } from '../../traces/strokes';
 import { type Limit, atMost, limitFrom } from '../../procedure/limit';
 import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';

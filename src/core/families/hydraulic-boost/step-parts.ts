@@ -1,4 +1,4 @@
-import type { ServoSetup } from '../common/servo-steps';
+import type { ServoSetup } from '../../toolboxes/servo/pressure-servo';
 import { type GuidePhase, wait } from '../../procedure/guide-phase';
 import type { StepContext } from '../../procedure/step-context';
 import { assistForce, type HydraulicBoostUnit } from './geometry';

@@ -1,4 +1,4 @@
-import { servoSteps } from '../common/servo-steps';
+import { servoSteps } from '../../toolboxes/servo/servo-steps';
 import type { StepDefinition } from '../../procedure/step-definition';
 import type { HydraulicBoostUnit } from './geometry';
 import { hydraulicServo } from './step-parts';

@@ -1,6 +1,6 @@
 import type { Plant, PlantConditions } from '../../physics/plant';
 import { followForce } from '../../physics/follow-force';
-import { masterPressure, servoForce } from '../common/servo-law';
+import { masterPressure, servoForce } from '../../toolboxes/servo/servo-law';
 import { advanceAccumulator, settledAccumulator } from '../../physics/gas-accumulator';
 import type { Stand } from '../../contract/plan';
 import { hydraulicBoostWith } from './faults';

@@ -1,5 +1,5 @@
-import { servoFromSpec } from '../common/servo-from-spec';
-import { servoForce, masterPressure, kneeForce, type Branch, type ServoUnit } from '../common/servo-law';
+import { servoFromSpec } from '../../toolboxes/servo/servo-from-spec';
+import { servoForce, masterPressure, kneeForce, type Branch, type ServoUnit } from '../../toolboxes/servo/servo-law';
 import { storeFromSpec } from '../../toolboxes/store/model/store-fields';
 import type { StoreUnit } from '../../toolboxes/store/model/store-unit';
 import type { MotorPumpSpec } from './sheet';

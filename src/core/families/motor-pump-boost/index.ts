@@ -1,5 +1,6 @@
 import type { Family } from '../../contract/family';
-import { servoSteps, type ServoSetup } from '../common/servo-steps';
+import { servoSteps } from '../../toolboxes/servo/servo-steps';
+import type { ServoSetup } from '../../toolboxes/servo/pressure-servo';
 import { chargeBand, chargeCurve } from '../../toolboxes/store/model/charge-curve';
 import { storeSteps } from '../../toolboxes/store/steps/store-steps';
 import { motorPumpBench } from './bench-stand';

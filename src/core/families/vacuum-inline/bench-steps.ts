@@ -2,7 +2,7 @@ import {
   analyseAssistCurve,
   analyseUnassistedCurve,
   assistCurveCharacteristics,
-} from '../common/assist-curve-analysis';
+} from '../../toolboxes/servo/assist-curve-analysis';
 import { analyseRelease } from '../common/release-analysis';
 import { vacuumUnitSteps } from '../common/vacuum-unit-steps';
 import { type Limit, around, atMost, limitFrom } from '../../procedure/limit';

@@ -1,4 +1,4 @@
-import { servoFromSpec } from '../common/servo-from-spec';
+import { servoFromSpec } from '../../toolboxes/servo/servo-from-spec';
 import { circleArea } from '../../quantities/circle-area';
 import type { VacuumInlineSpec } from './sheet';
 

@@ -1,5 +1,5 @@
 import { analyseCheckValve } from '../common/check-valve-analysis';
-import { analyseReserve } from '../common/reserve-analysis';
+import { analyseReserve } from '../../toolboxes/servo/reserve-analysis';
 import type { GuidePhase } from '../../procedure/guide-phase';
 import { type Limit, atMost, limitFrom } from '../../procedure/limit';
 import type { StepAnalysis } from '../../procedure/step-analysis';

@@ -1,5 +1,5 @@
 import { absent, estimateOf, measured } from '../../procedure/analysis-result';
-import { analysePedalDrop, analyseSameForcePair } from '../common/pedal-analyses';
+import { analysePedalDrop, analyseSameForcePair } from '../../toolboxes/servo/pedal-analyses';
 import { analyseSourceVacuum, leastVacuumLimits } from '../common/source-vacuum-analysis';
 import { differenceComponents, differenceResolution } from '../../instruments/uncertainty';
 import { movingMean } from '../../traces/smoothing';

@@ -16,7 +16,7 @@ import type { ControlPort } from './control-port';
 import { correct, followingLag, gaugeParts, partOf, pressureBeforePull, speedAt } from './corrected-pull';
 import type { BoostSetup, Context, CorrectedPull } from './corrected-pull';
 import { runOutInput } from './control-valve';
-import { supplyDuringPull, supplySag } from '../common/supply-during-pull';
+import { supplyDuringPull, supplySag } from '../../toolboxes/servo/supply-during-pull';
 
 /** Everything that a layout's boost curve tells, in the order it is reported. */
 export function boostCurveCharacteristics({ ids }: Pick<BoostSetup, 'ids'>): readonly CharacteristicId[] {

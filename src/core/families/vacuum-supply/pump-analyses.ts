@@ -15,7 +15,7 @@ import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../..
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
 import { meanAndSpread, pumpRuns, type PumpRun } from '../../traces/pump-runs';
-import { strokesOf } from '../common/reserve-analysis';
+import { strokesOf } from '../../toolboxes/servo/reserve-analysis';
 import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
 import type { VacuumSupplyUnit } from './geometry';

@@ -1,6 +1,6 @@
 import type { CurvePoint, ExpectedCurve, KeyPoint } from '../../procedure/expected';
 import type { WorkshopLimits } from '../../procedure/workshop-limits';
-import { servoKnee, servoOutput, servoPush, type PressureServo, type ServoSetup } from './servo-steps';
+import { servoKnee, servoOutput, servoPush, type PressureServo, type ServoSetup } from './pressure-servo';
 import type { Branch } from './servo-law';
 
 /** Expected assist curve of a pressure-fed servo over the force of its lever, with its key points. */
