@@ -1,4 +1,4 @@
-import { earlyCall, earliestCall } from '@/core/families/common/early-call';
+import { earlyCall, earliestCall } from '@/core/toolboxes/vacuum/early-call';
 import { differenceComponents, differenceResolution } from '@/core/instruments/uncertainty';
 import type { Instrument } from '@/core/instruments/instrument';
 import { fitDecay } from '@/core/fitting/decay';

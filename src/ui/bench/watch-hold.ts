@@ -1,4 +1,4 @@
-import { earlyCall, type EarlyCall } from '@/core/families/common/early-call';
+import { earlyCall, type EarlyCall } from '@/core/toolboxes/vacuum/early-call';
 import type { GuidePhase } from '@/core/procedure/guide-phase';
 import type { StepContext } from '@/core/procedure/step-context';
 import type { MeasuredStep } from '@/core/procedure/step-definition';

@@ -4,7 +4,7 @@ import {
   assistCurveCharacteristics,
 } from '../../toolboxes/servo/assist-curve-analysis';
 import { analyseRelease } from '../common/release-analysis';
-import { vacuumUnitSteps } from '../common/vacuum-unit-steps';
+import { vacuumUnitSteps } from '../../toolboxes/vacuum/vacuum-unit-steps';
 import { type Limit, around, atMost, limitFrom } from '../../procedure/limit';
 import type { ReadingBands } from '../../procedure/expected';
 import { assistCurveLimits, shortOfAssist } from './assist-curve-limits';

@@ -1,4 +1,4 @@
-import { analyseCheckValve } from '../common/check-valve-analysis';
+import { analyseCheckValve } from '../../toolboxes/vacuum/check-valve-analysis';
 import { analyseReserve } from '../../toolboxes/servo/reserve-analysis';
 import type { GuidePhase } from '../../procedure/guide-phase';
 import { type Limit, atMost, limitFrom } from '../../procedure/limit';

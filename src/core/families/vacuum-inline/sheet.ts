@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { sourceChoices } from '../common/source-choices';
+import { sourceChoices } from '../../toolboxes/vacuum/source-vacuum';
 import { type SheetField, optionalPositive, positive, sheetFields } from '../../contract/sheet-field';
 
 /** Least clearance (N) that the hysteresis leaves below cut-in, so that the unit lets go. */

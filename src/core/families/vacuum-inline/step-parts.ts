@@ -10,7 +10,7 @@ import { inlineVehicle } from './vehicle-stand';
 export type Context = StepContext<VacuumInlineUnit>;
 export type Measured = MeasuredStep<VacuumInlineUnit>;
 
-export { home, rest, supplyOn } from '../common/vacuum-unit-steps';
+export { home, rest, supplyOn } from '../../toolboxes/vacuum/vacuum-unit-steps';
 
 export const engineOn = { engine: 1 } as const;
 

@@ -1,6 +1,6 @@
 import { nozzleFlow, airGasConstant } from '../../physics/nozzle';
 import type { Plant, PlantConditions } from '../../physics/plant';
-import { restatedSource } from '../common/source-vacuum';
+import { restatedSource } from '../../toolboxes/vacuum/source-vacuum';
 import type { Stand } from '../../contract/plan';
 import { inlineConditionWith } from './faults';
 import type { VacuumInlineUnit } from './geometry';

@@ -1,6 +1,6 @@
 import { absent, estimateOf, measured } from '../../procedure/analysis-result';
 import { analysePedalDrop, analyseSameForcePair } from '../../toolboxes/servo/pedal-analyses';
-import { analyseSourceVacuum, leastVacuumLimits } from '../common/source-vacuum-analysis';
+import { analyseSourceVacuum, leastVacuumLimits } from '../../toolboxes/vacuum/source-vacuum-analysis';
 import { differenceComponents, differenceResolution } from '../../instruments/uncertainty';
 import { movingMean } from '../../traces/smoothing';
 import { columnOf } from '../../traces/trace';

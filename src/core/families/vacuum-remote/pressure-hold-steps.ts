@@ -1,4 +1,4 @@
-import { analysePressureHold } from '../common/hold-analysis';
+import { analysePressureHold } from '../../toolboxes/vacuum/hold-analysis';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import type { ReadingBands } from '../../procedure/expected';
 import type { StepContext } from '../../procedure/step-context';

@@ -1,4 +1,4 @@
-import { home, rest, supplyOn } from '../common/vacuum-unit-steps';
+import { home, rest, supplyOn } from '../../toolboxes/vacuum/vacuum-unit-steps';
 import type { GuidePhase } from '../../procedure/guide-phase';
 import { type Limit, atMost, limitFrom } from '../../procedure/limit';
 import type { StepAnalysis } from '../../procedure/step-analysis';

@@ -1,4 +1,4 @@
-import { vacuumUnitSteps } from '../common/vacuum-unit-steps';
+import { vacuumUnitSteps } from '../../toolboxes/vacuum/vacuum-unit-steps';
 import type { CautionId } from '../../vocabulary/caution-id';
 import type { RemoteUnit } from './remote-unit';
 import { appliedInput, pullAndShut, supplyOn, vacuumNow } from './step-parts';

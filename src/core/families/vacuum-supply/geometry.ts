@@ -1,5 +1,5 @@
 import { seaLevelPressure, type Ambient } from '../../quantities/standard-atmosphere';
-import { restatedSource } from '../common/source-vacuum';
+import { restatedSource } from '../../toolboxes/vacuum/source-vacuum';
 import type { VacuumSupplySpec } from './sheet';
 
 /** A vacuum source in SI. */

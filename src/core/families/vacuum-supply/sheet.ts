@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { sourceChoices } from '../common/source-choices';
+import { sourceChoices } from '../../toolboxes/vacuum/source-vacuum';
 import { type SheetField, optionalPositive, positive, sheetFields } from '../../contract/sheet-field';
 
 /** Sheet of a vacuum source: an engine's manifold, a driven pump, or an electric pump with its reservoir. */

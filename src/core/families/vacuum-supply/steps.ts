@@ -1,5 +1,5 @@
-import { analyseCheckValve } from '../common/check-valve-analysis';
-import { analyseSourceVacuum, leastVacuumLimits } from '../common/source-vacuum-analysis';
+import { analyseCheckValve } from '../../toolboxes/vacuum/check-valve-analysis';
+import { analyseSourceVacuum, leastVacuumLimits } from '../../toolboxes/vacuum/source-vacuum-analysis';
 import { type GuidePhase, home, wait } from '../../procedure/guide-phase';
 import { type Limit, atMost, limitFrom } from '../../procedure/limit';
 import { type LookStep, inOrderOptions } from '../../procedure/look-step';

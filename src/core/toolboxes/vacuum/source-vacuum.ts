@@ -1,4 +1,5 @@
 import { seaLevelPressure, type Ambient } from '../../quantities/standard-atmosphere';
+import type { SheetField } from '../../contract/sheet-field';
 
 /** What makes the vacuum: an engine's manifold or a pump. */
 export type SourceKind = 'manifold' | 'pump';
@@ -13,3 +14,9 @@ export function restatedSource(seaLevelVacuum: number, kind: SourceKind, ambient
     kind === 'manifold' ? local - (seaLevelPressure - seaLevelVacuum) : (seaLevelVacuum / seaLevelPressure) * local;
   return Math.max(0, vacuum);
 }
+
+/** What makes the vacuum, as a sheet's field offers it. */
+export const sourceChoices: SheetField['choices'] = [
+  { value: 'manifold', title: 'Engine’s manifold' },
+  { value: 'pump', title: 'Pump' },
+];
