@@ -1,6 +1,6 @@
 import { familyOfSheet } from '@/core/families';
 import { defaultWorkshopLimits } from '@/core/procedure/workshop-limits';
-import { toleranceBand } from '@/core/families/common/tolerance-band';
+import { toleranceBand } from '@/core/pictures/tolerance-band';
 import { listSheets } from '@/data/unit-sheets';
 import { airNow, ambientNow } from './air-text';
 import type { Face } from './job-view';

@@ -1,6 +1,6 @@
 import { planOf, supplyOf } from '@/core/contract/family';
-import { turningPoint, vacuumAlongPull } from '@/core/families/common/vacuum-along-pull';
-import { toleranceBand } from '@/core/families/common/tolerance-band';
+import { turningPoint, vacuumAlongPull } from '@/core/pictures/vacuum-along-pull';
+import { toleranceBand } from '@/core/pictures/tolerance-band';
 import type { Characteristic } from '@/core/procedure/step-analysis';
 import type { StepContext } from '@/core/procedure/step-context';
 import type { Report } from '@/core/formats/report';

@@ -1,6 +1,6 @@
 import type { EChartsOption } from 'echarts';
-import { turningPoint, vacuumAlongPull } from '@/core/families/common/vacuum-along-pull';
-import { stepBand, toleranceBand } from '@/core/families/common/tolerance-band';
+import { turningPoint, vacuumAlongPull } from '@/core/pictures/vacuum-along-pull';
+import { stepBand, toleranceBand } from '@/core/pictures/tolerance-band';
 import { type AnyFamily, supplyOf } from '@/core/contract/family';
 import type { StepContext } from '@/core/procedure/step-context';
 import type { MeasuredStep } from '@/core/procedure/step-definition';

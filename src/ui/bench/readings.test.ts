@@ -1,4 +1,4 @@
-import { turningPoint } from '@/core/families/common/vacuum-along-pull';
+import { turningPoint } from '@/core/pictures/vacuum-along-pull';
 import { barEnd, extremes, readingsNow } from './readings';
 
 const lever = { leverChannel: 'input_pressure', leverMaximum: 3e6 };

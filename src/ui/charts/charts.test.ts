@@ -1,7 +1,7 @@
 import { families } from '@/core/families';
 import { contextAt } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
-import { toleranceBand } from '@/core/families/common/tolerance-band';
+import { toleranceBand } from '@/core/pictures/tolerance-band';
 import { unitOf } from '@/core/quantities/measurement-unit';
 import { day } from '@/ui/theme/tokens';
 import { overTimeOption } from './over-time';

@@ -1,5 +1,5 @@
 import type { EChartsOption } from 'echarts';
-import type { ToleranceBand } from '@/core/families/common/tolerance-band';
+import type { ToleranceBand } from '@/core/pictures/tolerance-band';
 import { fromSi, type MeasurementUnit } from '@/core/quantities/measurement-unit';
 import { figureFace, textFace } from '@/ui/theme/theme';
 import { polygonSeries } from './polygon';

@@ -1,5 +1,5 @@
 import type { EChartsOption } from 'echarts';
-import { staircaseTolerance } from '@/core/families/common/staircase-tolerance';
+import { staircaseTolerance } from '@/core/pictures/staircase-tolerance';
 import type { MeasuredStroke } from '@/core/procedure/step-analysis';
 import type { PredictedStaircase } from '@/core/procedure/expected';
 import { fromSi, type MeasurementUnit } from '@/core/quantities/measurement-unit';

@@ -3,7 +3,7 @@ import { useColorScheme } from '@mui/material/styles';
 import { useMemo } from 'react';
 import { familyOfSheet } from '@/core/families';
 import { defaultWorkshopLimits } from '@/core/procedure/workshop-limits';
-import { toleranceBand } from '@/core/families/common/tolerance-band';
+import { toleranceBand } from '@/core/pictures/tolerance-band';
 import type { Air } from '@/core/quantities/standard-atmosphere';
 import { quantity, type AbsolutePressure } from '@/core/quantities/quantity';
 import { Chart } from '@/ui/charts/chart';

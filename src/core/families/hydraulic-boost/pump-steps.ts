@@ -1,4 +1,4 @@
-import { analyseSteadyReading } from '../common/steady-reading';
+import { analyseSteadyReading } from '../../toolboxes/analysis/steady-reading';
 import { differenceComponents, differenceResolution, random, readingComponents } from '../../instruments/uncertainty';
 import { movingMean } from '../../traces/smoothing';
 import { columnOf, indexAtTime, meanOf, sampleInterval } from '../../traces/trace';

@@ -1,4 +1,4 @@
-import { analyseSteadyReading } from '../common/steady-reading';
+import { analyseSteadyReading } from '../../toolboxes/analysis/steady-reading';
 import { random, readingComponents } from '../../instruments/uncertainty';
 import { columnOf, meanOf, sampleInterval } from '../../traces/trace';
 import { measured, nothingMeasured } from '../../procedure/analysis-result';

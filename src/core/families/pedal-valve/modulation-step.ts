@@ -1,4 +1,4 @@
-import { analyseMetering } from '../common/metering-analysis';
+import { analyseMetering } from '../../toolboxes/analysis/metering-analysis';
 import { type Limit, around, atMost, limitFrom } from '../../procedure/limit';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import type { ReadingBands } from '../../procedure/expected';

@@ -3,7 +3,7 @@ import { movingMean } from '../../traces/smoothing';
 import { columnOf, meanOf, sampleInterval } from '../../traces/trace';
 import { measured, nothingMeasured } from '../../procedure/analysis-result';
 import { around, atMost, limitFrom } from '../../procedure/limit';
-import { analyseMetering } from '../common/metering-analysis';
+import { analyseMetering } from '../../toolboxes/analysis/metering-analysis';
 import type { StepAnalysis } from '../../procedure/step-analysis';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import type { ReadingBands } from '../../procedure/expected';

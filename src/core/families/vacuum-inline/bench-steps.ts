@@ -3,7 +3,7 @@ import {
   analyseUnassistedCurve,
   assistCurveCharacteristics,
 } from '../../toolboxes/servo/assist-curve-analysis';
-import { analyseRelease } from '../common/release-analysis';
+import { analyseRelease } from '../../toolboxes/analysis/release-analysis';
 import { vacuumUnitSteps } from '../../toolboxes/vacuum/vacuum-unit-steps';
 import { type Limit, around, atMost, limitFrom } from '../../procedure/limit';
 import type { ReadingBands } from '../../procedure/expected';

@@ -7,7 +7,7 @@ import { columnOf, sampleInterval } from '../../traces/trace';
 import type { Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
-import { residualOutput } from '../common/release-analysis';
+import { residualOutput } from '../../toolboxes/analysis/release-analysis';
 import type { Characteristic, StepAnalysis, TraceEvent } from '../../procedure/step-analysis';
 import { fitBoostLines } from './boost-lines';
 import type { BoostLines } from './boost-lines';

@@ -1,5 +1,5 @@
 import { atMost, limitFrom } from '../../procedure/limit';
-import { analyseRelease, type ReleaseOptions } from '../common/release-analysis';
+import { analyseRelease, type ReleaseOptions } from '../../toolboxes/analysis/release-analysis';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import type { StepContext } from '../../procedure/step-context';
 import type { RemoteUnit } from './remote-unit';

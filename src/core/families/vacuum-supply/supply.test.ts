@@ -1,5 +1,5 @@
 import { standInUnit, valueOf } from '../../../../tests/support/stand-in-unit';
-import { scanTool, vacuumShown } from '../../rig/scan-tool';
+import { scanTool, vacuumShown } from './scan-tool';
 import { pumpDownVacuum, settledVacuum, thresholds, type VacuumSupplyUnit } from './geometry';
 import { vacuumSupplySchema } from './sheet';
 

@@ -1,6 +1,6 @@
 import { airGasConstant, nozzleFlow } from '../../physics/nozzle';
 import type { Plant, PlantConditions } from '../../physics/plant';
-import { scanTool, vacuumShown } from '../../rig/scan-tool';
+import { scanTool, vacuumShown } from './scan-tool';
 import { quantity, type AbsolutePressure } from '../../quantities/quantity';
 import type { Stand } from '../../contract/plan';
 import { supplyConditionWith } from './faults';

@@ -1,5 +1,5 @@
-import type { StepCurve, ExpectedCurve, Here } from '../../procedure/expected';
-import type { AnyFamily } from '../../contract/family';
+import type { StepCurve, ExpectedCurve, Here } from '../procedure/expected';
+import type { AnyFamily } from '../contract/family';
 
 /** Where a sound unit would lie: inputs (SI) with the low and high output (SI) at each. */
 export interface ToleranceBand {

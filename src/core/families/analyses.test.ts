@@ -1,13 +1,13 @@
-import { families } from '..';
-import { contextAt, type Site } from '../../formats/site-file';
-import { checkSpec } from '../../formats/unit-sheet';
-import { expandedUncertainty } from '../../instruments/uncertainty';
-import { ordinaryNoise } from '../../rig/stand-in-rig';
-import { simulateStep } from '../../rig/run-step';
-import { makeTrace, sliceTrace, type Trace } from '../../traces/trace';
-import type { StepAnalysis } from '../../procedure/step-analysis';
-import type { MeasuredStep } from '../../procedure/step-definition';
-import { estimateOf } from '../../procedure/analysis-result';
+import { families } from './';
+import { contextAt, type Site } from '../formats/site-file';
+import { checkSpec } from '../formats/unit-sheet';
+import { expandedUncertainty } from '../instruments/uncertainty';
+import { ordinaryNoise } from '../rig/stand-in-rig';
+import { simulateStep } from '../rig/run-step';
+import { makeTrace, sliceTrace, type Trace } from '../traces/trace';
+import type { StepAnalysis } from '../procedure/step-analysis';
+import type { MeasuredStep } from '../procedure/step-definition';
+import { estimateOf } from '../procedure/analysis-result';
 
 const [family] = families;
 const site: Site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600 };

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { makeTrace } from '../../traces/trace';
 import { randomSource } from '../../physics/random';
-import { families } from '..';
+import { families } from '../../families';
 import { contextAt } from '../../formats/site-file';
 import { checkSpec } from '../../formats/unit-sheet';
 import { expandedUncertainty } from '../../instruments/uncertainty';
