@@ -10,18 +10,22 @@ import type { GuidePhase } from '../../src/core/procedure/guide-phase';
 import { noCorrections } from '../../src/core/procedure/step-analysis';
 import type { StepContext } from '../../src/core/procedure/step-context';
 import type { MeasuredStep } from '../../src/core/procedure/step-definition';
-import type { InLineUnit } from '../../src/core/families/vacuum-remote/geometry';
+import type { InLineUnit } from '../../src/core/families/vacuum-remote/in-line-slave/geometry';
 import { type Family, supplyOf } from '../../src/core/contract/family';
-import { inLineSlave } from '../../src/core/families/vacuum-remote';
+import { inLineSlave } from '../../src/core/families/vacuum-remote/in-line-slave';
 import { servoCylinder } from '../../src/core/families/vacuum-remote/servo-cylinder';
 import { expectedForce, pullBegins, type ServoUnit } from '../../src/core/families/vacuum-remote/servo-cylinder/servo';
 import {
   servoCylinderSchema,
   type ServoCylinderSpec,
 } from '../../src/core/families/vacuum-remote/servo-cylinder/sheet';
-import { runOutInput } from '../../src/core/families/vacuum-remote/control-valve';
-import { cutInPressure, expectedHysteresis, expectedRatio } from '../../src/core/families/vacuum-remote/quasi-static';
-import { inLineSchema, type InLineSpec } from '../../src/core/families/vacuum-remote/sheet';
+import { runOutInput } from '../../src/core/families/vacuum-remote/unit/control-valve';
+import {
+  cutInPressure,
+  expectedHysteresis,
+  expectedRatio,
+} from '../../src/core/families/vacuum-remote/in-line-slave/quasi-static';
+import { inLineSchema, type InLineSpec } from '../../src/core/families/vacuum-remote/unit/sheet';
 
 /** Four invented units, from a small single to a tandem truck unit, for recovery studies. */
 const inLineGeometries: readonly InLineSpec[] = [

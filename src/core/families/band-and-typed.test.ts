@@ -1,5 +1,5 @@
-import type { InLineUnit } from './vacuum-remote/geometry';
-import { outputAt } from './vacuum-remote/quasi-static';
+import type { InLineUnit } from './vacuum-remote/in-line-slave/geometry';
+import { outputAt } from './vacuum-remote/in-line-slave/quasi-static';
 import { families } from './';
 import { contextAt } from '../formats/site-file';
 import { checkSpec } from '../formats/unit-sheet';

@@ -1,4 +1,4 @@
-import { mm2, vacuumRemoteFaults, type VacuumRemoteFault } from '../faults';
+import { mm2, vacuumRemoteFaults, type VacuumRemoteFault } from '../unit/faults';
 
 /** Faults of valve, shell and hose that show alike whatever the power piston works on. */
 const shared = [

@@ -1,7 +1,7 @@
 import type { Family } from '../../../contract/family';
-import { benchVacuum } from '../bench-vacuum';
-import { pullInput } from '../control-valve';
-import { outputTolerance } from '../boost-curve-limits';
+import { benchVacuum } from '../unit/bench-vacuum';
+import { pullInput } from '../unit/control-valve';
+import { outputTolerance } from '../boost-curve/boost-curve-limits';
 import { servoCylinderFaults } from './faults';
 import { servoCylinderPlant } from './plant';
 import { expectedPull, forceBand, prepareServo, type ServoUnit } from './servo';

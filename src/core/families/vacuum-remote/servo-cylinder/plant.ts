@@ -1,9 +1,8 @@
 import type { Plant, PlantConditions } from '../../../physics/plant';
-import { airSide, airStateSize } from '../air-side';
+import { airSide, airStateSize, assistOn, leverLag } from '../unit/air-side';
 import { withFaults } from '../../../contract/fault';
-import { soundCondition } from '../faults';
-import { assistOn, leverLag } from '../plant';
-import { stopLamp } from '../stop-lamp';
+import { soundCondition } from '../unit/faults';
+import { stopLamp } from '../unit/stop-lamp';
 import { servoCylinderFaults } from './faults';
 import type { ServoUnit } from './servo';
 import { fullForce } from './servo';

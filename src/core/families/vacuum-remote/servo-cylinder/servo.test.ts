@@ -3,11 +3,11 @@ import { restControls } from '../../../physics/bench-controls';
 import { layoutOf, findFamily } from '../..';
 import { checkSpec } from '../../../formats/unit-sheet';
 import { defaultWorkshopLimits } from '../../../procedure/workshop-limits';
-import { runOutInput } from '../control-valve';
+import { runOutInput } from '../unit/control-valve';
 import { servoCylinderPlant } from './plant';
 import { expectedForce, expectedPull, forceAt, forceBand, fullForce, prepareServo, pullBegins } from './servo';
 import { servoCylinderSchema } from './sheet';
-import { inLineSlave } from '..';
+import { inLineSlave } from '../in-line-slave';
 import { servoCylinder } from '.';
 
 const spec = servoCylinderSchema.parse(servoCylinder.example.spec);

@@ -1,6 +1,6 @@
-import type { Branch } from '../control-valve';
-import { chamberDifference, pullInput, runOutInput } from '../control-valve';
-import { cubicMetres, prepareRemote, type RemoteUnit } from '../remote-unit';
+import type { Branch } from '../unit/control-valve';
+import { chamberDifference, pullInput, runOutInput } from '../unit/control-valve';
+import { cubicMetres, prepareRemote, type RemoteUnit } from '../unit/remote-unit';
 import type { CurvePoint, ExpectedCurve, KeyPoint } from '../../../procedure/expected';
 import type { ServoCylinderSpec } from './sheet';
 

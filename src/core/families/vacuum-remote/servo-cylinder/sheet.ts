@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { type SheetField, optionalPositive, sheetFields } from '../../../contract/sheet-field';
-import { refuseImpossibleRemote, remoteFields, remoteShape } from '../sheet';
+import { refuseImpossibleRemote, remoteFields, remoteShape } from '../unit/sheet';
 
 /** Sheet of a remote vacuum unit whose servo cylinder pulls a cam lever, with a reservoir of its own. */
 export const servoCylinderSchema = z

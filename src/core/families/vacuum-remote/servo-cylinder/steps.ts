@@ -1,13 +1,13 @@
-import { analyseVacuumPair } from '../../common/gauge-agreement-analysis';
+import { analyseVacuumPair } from '../steps/gauge-agreement-analysis';
 import { limitFrom } from '../../../procedure/limit';
 import type { MeasuredStep, StepDefinition } from '../../../procedure/step-definition';
-import { boostCurveLimits, outputTolerance } from '../boost-curve-limits';
-import { boostCurveStep } from '../boost-curve-step';
-import { pressureHoldSteps } from '../pressure-hold-steps';
-import { releaseStep } from '../release-step';
-import { compareVacuumGauges, pairLimit, rest, vacuumNow, type Context } from '../step-parts';
-import { stopLampSwitch } from '../stop-lamp-step';
-import { remoteVacuumSteps } from '../vacuum-steps';
+import { boostCurveLimits, outputTolerance } from '../boost-curve/boost-curve-limits';
+import { boostCurveStep } from '../boost-curve/boost-curve-step';
+import { pressureHoldSteps } from '../steps/pressure-hold-steps';
+import { releaseStep } from '../steps/release-step';
+import { compareVacuumGauges, pairLimit, rest, vacuumNow, type Context } from '../steps/step-parts';
+import { stopLampSwitch } from '../steps/stop-lamp-step';
+import { remoteVacuumSteps } from '../steps/vacuum-steps';
 import { leakLook, lookOver } from './look-steps';
 import { expectedForce, forceBand, fullForce, pullBegins, type ServoUnit } from './servo';
 

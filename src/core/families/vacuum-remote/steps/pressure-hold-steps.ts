@@ -1,0 +1,94 @@
+import { analysePressureHold } from '../../../toolboxes/vacuum/hold-analysis';
+import type { MeasuredStep } from '../../../procedure/step-definition';
+import type { ReadingBands } from '../../../procedure/expected';
+import type { StepContext } from '../../../procedure/step-context';
+import type { RemoteUnit } from '../unit/remote-unit';
+import {
+  appliedInput,
+  decayLimits,
+  decayWatch,
+  letBack,
+  pullAndShut,
+  rest,
+  supplyOn,
+  waitShut,
+  type HeldPressure,
+} from './step-parts';
+
+/** Pressure of the low-pressure leak hold, Pa: lip seals that seal at high pressure may weep here. */
+const lowPressure = 400_000;
+
+const lowHoldSeconds = 30;
+
+const highHoldSeconds = 60;
+
+/** What a layout's two pressure holds watch, and where it stands in a sound unit at full assist. */
+export interface PressureHolds<Unit extends RemoteUnit> {
+  readonly held: HeldPressure;
+  readonly why: string;
+  readonly withInputCreep: boolean;
+  readonly outputBand: (context: StepContext<Unit>, input: number) => ReadingBands;
+}
+
+/** The holds at low pressure without vacuum, and at full assist. */
+export function pressureHoldSteps<Unit extends RemoteUnit>(layout: PressureHolds<Unit>) {
+  const { held, withInputCreep } = layout;
+  const channels = [...new Set([held.channel, 'input_pressure'])];
+  const analysed = held.channel === 'input_pressure' ? { held: held.channel } : {};
+  const low: MeasuredStep<Unit> = {
+    id: 'low-pressure-hold',
+    kind: 'measured',
+    title: 'Low-pressure hold',
+    why: 'Lip seals that seal at high pressure may weep at low.',
+    minutes: 2,
+    cautions: ['fluid-jet', 'never-loosen'],
+    optional: false,
+    characteristics: [held.decay],
+    needs: channels,
+    uses: [],
+    leastRows: 40,
+    picture: { kind: 'over-time', channels },
+    startsFrom: 'vented',
+    guide: () => [rest(1.5), pullAndShut(lowPressure, 2, {}), waitShut(lowPressure, lowHoldSeconds, {}), letBack({})],
+    analyse: (trace, context) =>
+      analysePressureHold(trace, context, { seconds: lowHoldSeconds, withInputCreep: false, ...analysed }),
+    watch: (context) => decayWatch(context, lowHoldSeconds, held),
+    limits: (analysis, context) => decayLimits(analysis, context, held),
+    bands: () => Object.fromEntries(channels.map((channel) => [channel, [300_000, 500_000] as const])),
+  };
+
+  const high: MeasuredStep<Unit> = {
+    id: 'pressure-hold',
+    kind: 'measured',
+    title: 'Pressure hold',
+    why: layout.why,
+    minutes: 2,
+    cautions: ['fluid-jet', 'never-loosen'],
+    optional: false,
+    characteristics: withInputCreep ? [held.decay, 'input-creep'] : [held.decay],
+    needs: channels,
+    uses: ['supply_vacuum'],
+    leastRows: 40,
+    picture: { kind: 'over-time', channels },
+    startsFrom: 'evacuated',
+    guide: (context) => {
+      const pressure = appliedInput(context);
+      return [
+        rest(1.5, supplyOn),
+        pullAndShut(pressure, 5, supplyOn),
+        waitShut(pressure, highHoldSeconds, supplyOn),
+        letBack(supplyOn),
+      ];
+    },
+    analyse: (trace, context) =>
+      analysePressureHold(trace, context, { seconds: highHoldSeconds, withInputCreep, ...analysed }),
+    watch: (context) => decayWatch(context, highHoldSeconds, held),
+    limits: (analysis, context) => decayLimits(analysis, context, held),
+    bands: (context) => {
+      const input = appliedInput(context);
+      return { ...layout.outputBand(context, input), input_pressure: [input * 0.95, input * 1.05] };
+    },
+  };
+
+  return { low, high };
+}

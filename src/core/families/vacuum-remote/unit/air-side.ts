@@ -1,0 +1,137 @@
+import { airGasConstant, nozzleFlow } from '../../../physics/nozzle';
+import type { PlantConditions } from '../../../physics/plant';
+import type { BenchControls } from '../../../physics/bench-controls';
+import type { PlantCondition } from './faults';
+import type { RemoteUnit } from './remote-unit';
+
+const { abs, min } = Math;
+
+/** Effective orifice areas per shell volume (makers size valves to the shell), m2/m3; and of the hose, m2. */
+const atmosphereValvePerShell = 22e-6 / 3.4e-3;
+const vacuumValvePerShell = 25e-6 / 3.4e-3;
+const hoseArea = 60e-6;
+/** Shell that the valve leaks of the fault list are stated for, m3. */
+const studiedShell = 3.4e-3;
+/** Chamber error at which a control passage stands wide open, Pa. */
+const valveWidth = 600;
+const tankVolume = 0.03;
+/** Bench pump: speed m3/s and ultimate pressure as a fraction of the atmosphere. */
+const pumpSpeed = 0.008;
+const pumpUltimate = 0.1;
+/** Volumes of a sheet that gives none, from the power piston's size. */
+const assumedStroke = 0.06;
+
+/** Numbers in an air side's snapshot. */
+export const airStateSize = 6;
+
+/** Volumes that a bench evacuates: the shell, its vacuum side when applied (m3; null where nobody measured), and what stands beside it. */
+export interface AirVolumes {
+  readonly shell: number | null;
+  readonly applied: number | null;
+  readonly reservoir: number;
+  /** Valve areas over what a shell of this size usually has. */
+  readonly valves: number;
+}
+
+/** Chambers of a remote unit with the bench that evacuates them, advanced in small steps. Pa absolute. */
+export interface AirSide {
+  /** Chamber difference D = control − supply, Pa. */
+  difference(): number;
+  /** Lets the bench vent the unit where the source is off and the line open; before everything else of a step. */
+  vent(dt: number, controls: BenchControls): void;
+  /** The control valve sees the input (Pa gauge) only once its friction is used up. */
+  follow(input: number): void;
+  /** Air through valves, leaks and hose, with the power piston moved to `stroke` (m). */
+  move(dt: number, controls: BenchControls, stroke: number): void;
+  supplyVacuum(): number;
+  controlVacuum(): number;
+  snapshot(): number[];
+  restore(state: readonly number[]): void;
+}
+
+/**
+ * Tank, vacuum side and control side filled through orifices, and a control valve with friction (play). Isothermal
+ * chambers.
+ */
+export function airSide(
+  unit: RemoteUnit,
+  conditions: PlantConditions,
+  condition: PlantCondition,
+  volumes: AirVolumes,
+): AirSide {
+  const { ambient, temperature, benchVolume } = conditions;
+  const heat = airGasConstant * temperature;
+  const { reservoir } = volumes;
+  const shell = volumes.shell ?? unit.powerArea * assumedStroke * 1.6;
+  const applied = min(volumes.applied ?? shell * 0.45, shell * 0.9);
+  const regulated = ambient - conditions.supplyVacuum;
+  const hysteresis = min(unit.hysteresis * condition.hysteresisFactor, unit.valveOpening * 0.95);
+  const breatherArea = atmosphereValvePerShell * shell * volumes.valves * condition.breather;
+  const vacuumValveArea = vacuumValvePerShell * shell * volumes.valves;
+  // A valve's leak goes with the size of its seat, and that with the shell.
+  const acrossLeak = condition.diaphragmLeak + (condition.vacuumValveLeak * shell) / studiedShell;
+
+  const evacuated = conditions.startsFrom === 'evacuated';
+  // Fields of one object: a number in a variable of a closure would be boxed anew in every step.
+  const air = {
+    tank: regulated,
+    supply: evacuated ? regulated : ambient,
+    control: evacuated ? regulated : ambient,
+    play: 0,
+    stroke: 0,
+    onTee: 0,
+  };
+
+  return {
+    difference: () => air.control - air.supply,
+    vent(dt, controls) {
+      if (controls.source !== 0 || controls.isolated !== 0 || controls['unit-shut'] !== 0) return;
+      air.supply += ((ambient - air.supply) * dt) / 0.3;
+      air.control += ((ambient - air.control) * dt) / 0.3;
+    },
+    follow(input) {
+      const pushed = input - condition.controlDrag;
+      if (pushed - air.play > condition.controlStick) air.play = pushed;
+      const released = input + hysteresis;
+      if (air.play - released > condition.controlStick) air.play = released;
+    },
+    move(dt, controls, movedTo) {
+      const difference = air.control - air.supply;
+      const wanted = unit.controlRatio * (air.play - unit.valveOpening);
+      const error = wanted - difference;
+      const opening = min(1, abs(error) / valveWidth);
+      const inlet = error > 0 ? breatherArea * opening : 0;
+      const passage = error < 0 ? vacuumValveArea * opening : 0;
+      const atmosphereArea = inlet + condition.atmosphereValveLeak;
+      const intoControl = nozzleFlow(atmosphereArea, ambient, air.control, temperature);
+      const intoReservoir =
+        condition.reservoirLeak > 0 ? nozzleFlow(condition.reservoirLeak, ambient, air.supply, temperature) : 0;
+      const across = nozzleFlow(passage + acrossLeak, air.control, air.supply, temperature);
+      const open = controls.source > 0 && controls.isolated === 0 && controls['unit-shut'] === 0 ? 1 : 0;
+      const toTank = nozzleFlow(hoseArea * condition.hose * open, air.supply, air.tank, temperature);
+
+      const swept = (unit.powerArea * (movedTo - air.stroke)) / dt;
+      air.stroke = movedTo;
+      const supplyVolume = reservoir + applied + benchVolume - min(unit.powerArea * air.stroke, 0.5 * applied);
+      const controlVolume = shell - applied + unit.powerArea * air.stroke;
+      air.supply += (dt * (heat * (across + intoReservoir - toTank) + air.supply * swept)) / supplyVolume;
+      air.control += (dt * (heat * (intoControl - across) - air.control * swept)) / controlVolume;
+
+      const pumping = air.tank > regulated ? pumpSpeed * (air.tank - pumpUltimate * ambient) : 0;
+      air.tank += (dt * (heat * toTank - pumping)) / tankVolume;
+      air.onTee = controls['unit-shut'];
+    },
+    supplyVacuum: () => ambient - (air.onTee > 0 ? air.tank : air.supply),
+    controlVacuum: () => ambient - (air.onTee > 0 ? air.tank : air.control),
+    snapshot: () => [air.tank, air.supply, air.control, air.play, air.stroke, air.onTee],
+    restore(state) {
+      [air.tank, air.supply, air.control, air.play, air.stroke, air.onTee] = state;
+    },
+  };
+}
+
+/** First-order lag of the lever's master cylinder, s. */
+export const leverLag = 0.04;
+
+/** Chamber difference from which assist is on, Pa. */
+export const assistOn = 500;

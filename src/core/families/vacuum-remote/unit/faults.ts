@@ -1,0 +1,198 @@
+import type { ModelFault } from '../../../contract/fault';
+
+/** Parameters of the plant that faults change; everything is what a sound unit has at the start. */
+export interface PlantCondition {
+  /** Effective leak areas, m2. */
+  diaphragmLeak: number;
+  atmosphereValveLeak: number;
+  vacuumValveLeak: number;
+  /** Extra play of the control piston on the apply side, Pa, and the size of its stick-slip steps, Pa. */
+  controlDrag: number;
+  controlStick: number;
+  hysteresisFactor: number;
+  /** Share of pressure lost per second in a hold. */
+  inputLeak: number;
+  outputLeak: number;
+  /** Output to input through the slave seal, share of their difference per second. */
+  slaveBypass: number;
+  /** Share of the boost that slips through the bypass check. */
+  checkSlip: number;
+  bypassBlocked: boolean;
+  /** Factor on the breather's area and on the supply hose's area when flow is drawn. */
+  breather: number;
+  hose: number;
+  springFactor: number;
+  efficiencyFactor: number;
+  /** Power-side friction, fraction of the assist, that holds the output on the way back. */
+  powerFriction: number;
+  /** Output that stays after release, Pa, and the time constant of the way back, s. */
+  residual: number;
+  releaseLag: number;
+  /** Time constant of the way back while assist is on, s: the control valve follows late. */
+  assistReleaseLag: number;
+  /** Pa added to the stop-lamp switch's closing pressure. */
+  switchShift: number;
+  /** Of a servo cylinder: its reservoir's leak, m2, and the share of its full force that stays after release. */
+  reservoirLeak: number;
+  residualShare: number;
+}
+
+export function soundCondition(): PlantCondition {
+  return {
+    diaphragmLeak: 0,
+    atmosphereValveLeak: 0,
+    vacuumValveLeak: 0,
+    controlDrag: 0,
+    controlStick: 0,
+    hysteresisFactor: 1,
+    inputLeak: 0,
+    outputLeak: 0,
+    slaveBypass: 0,
+    checkSlip: 0,
+    bypassBlocked: false,
+    breather: 1,
+    hose: 1,
+    springFactor: 1,
+    efficiencyFactor: 1,
+    powerFriction: 0,
+    residual: 0,
+    releaseLag: 0.002,
+    assistReleaseLag: 0.002,
+    switchShift: 0,
+    reservoirLeak: 0,
+    residualShare: 0,
+  };
+}
+
+export type VacuumRemoteFault = ModelFault<PlantCondition>;
+
+export const mm2 = 1e-6;
+
+/** Every fault of a unit in the brake line as a change of the model. */
+export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
+  {
+    id: 'power-diaphragm-leak',
+    title: 'Power diaphragm leaks',
+    shows:
+      'Supply sags while applied though the control port reaches zero; the applied hold fails, the rest hold is good.',
+    appearance: {},
+    apply: (c, s) => void (c.diaphragmLeak = (0.2 + 2.2 * s) * mm2),
+  },
+  {
+    id: 'atmosphere-valve-leak',
+    title: 'Atmosphere valve leaks',
+    shows: 'Rest hold fails, hiss at the breather at rest, control below supply at rest.',
+    appearance: { breather: 'unfit' },
+    apply: (c, s) => void (c.atmosphereValveLeak = (0.1 + 2.5 * s) * mm2),
+  },
+  {
+    id: 'vacuum-valve-leak',
+    title: 'Vacuum valve leaks',
+    shows: 'Applied hold fails and the control port never touches zero; the supply sags; the rest hold is good.',
+    appearance: {},
+    apply: (c, s) => void (c.vacuumValveLeak = (2.5 + 8 * s) * mm2),
+  },
+  {
+    id: 'control-piston-sticking',
+    title: 'Control piston sticks',
+    shows: 'High cut-in, a stepped curve, wide hysteresis, slow release.',
+    appearance: {},
+    apply: (c, s) => {
+      c.controlDrag = 60e3 + 300e3 * s;
+      c.controlStick = 40e3 + 140e3 * s;
+      c.hysteresisFactor = 1.3 + 0.9 * s;
+      c.assistReleaseLag = 0.1 + 0.6 * s;
+    },
+  },
+  {
+    id: 'control-piston-seal-leak',
+    title: 'Control piston seal leaks',
+    shows: 'Input pressure falls in a hold; fluid at the breather or in the control chamber.',
+    appearance: { breather: 'unfit', 'weep-hole': 'damp' },
+    apply: (c, s) => void (c.inputLeak = (0.05 + 0.25 * s) / 60),
+  },
+  {
+    id: 'slave-piston-seal-bypass',
+    title: 'Slave piston seal bypasses',
+    shows: 'Output decays while boosted and input creeps up; the unassisted hold is good.',
+    appearance: {},
+    apply: (c, s) => void (c.slaveBypass = (0.05 + 0.3 * s) / 60),
+  },
+  {
+    id: 'bypass-check-leak',
+    title: 'Bypass check leaks',
+    shows: 'Output decays, and the ratio is low from the start of boost over the whole range.',
+    appearance: {},
+    apply: (c, s) => {
+      c.checkSlip = 0.1 + 0.35 * s;
+      c.slaveBypass = (0.05 + 0.3 * s) / 60;
+    },
+  },
+  {
+    id: 'bypass-check-blocked',
+    title: 'Bypass check blocked',
+    shows: 'Unassisted output stays below input; slow release and residual pressure.',
+    appearance: {},
+    apply: (c, s) => {
+      c.bypassBlocked = true;
+      c.releaseLag = 0.2 + 1.2 * s;
+      c.residual = 30e3 + 120e3 * s;
+    },
+  },
+  {
+    id: 'rod-seal-leak',
+    title: 'Rod seal leaks',
+    shows: 'Fluid in the shell, level falls with nothing wet outside; input decays in a hold.',
+    appearance: { rubber: 'unfit' },
+    apply: (c, s) => void (c.inputLeak = (0.04 + 0.2 * s) / 60),
+  },
+  {
+    id: 'breather-restricted',
+    title: 'Breather restricted',
+    shows: 'Run-out is reached late in time and a quick application rises slowly; the slow curve is normal.',
+    appearance: { breather: 'unfit' },
+    apply: (c, s) => void (c.breather = 0.25 - 0.22 * s),
+  },
+  {
+    id: 'supply-hose-collapsed',
+    title: 'Supply hose collapsed',
+    shows: 'The source reads well; supply at the unit sags and recovers slowly when applied.',
+    appearance: {},
+    apply: (c, s) => void (c.hose = 0.01 + 0.02 * (1 - s)),
+  },
+  {
+    id: 'return-spring-weak',
+    title: 'Return spring weak',
+    shows: 'Slow or incomplete release, residual pressure, slightly high ratio.',
+    appearance: {},
+    apply: (c, s) => {
+      c.springFactor = 1 - 0.9 * s;
+      c.residual = 40e3 + 120e3 * s;
+      c.releaseLag = 0.2 + 0.8 * s;
+    },
+  },
+  {
+    id: 'external-hydraulic-leak',
+    title: 'External hydraulic leak',
+    shows: 'Output decays and a leak point is wet.',
+    appearance: { 'end-cap': 'dripping' },
+    apply: (c, s) => void (c.outputLeak = (0.04 + 0.3 * s) / 60),
+  },
+  {
+    id: 'power-piston-friction',
+    title: 'Power piston binds',
+    shows: 'Ratio low over the whole range, wide hysteresis, all holds good.',
+    appearance: {},
+    apply: (c, s) => {
+      c.efficiencyFactor = 1 - (0.1 + 0.3 * s);
+      c.powerFriction = 0.1 + 0.3 * s;
+    },
+  },
+  {
+    id: 'switch-out-of-range',
+    title: 'Stop-lamp switch out of range',
+    shows: 'Closing pressure too high, or it never closes.',
+    appearance: {},
+    apply: (c, s) => void (c.switchShift = 500e3 + 1500e3 * s),
+  },
+];
