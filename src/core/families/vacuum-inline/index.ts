@@ -1,16 +1,23 @@
 import type { Family } from '../../contract/family';
-import { assistCurve, release, unassistedCurve, vacuumDraw, vacuumHoldApplied, vacuumHoldRest } from './bench-steps';
-import { inlineBench } from './bench-stand';
-import { hardPedalConclusions } from './conclusions';
-import { vacuumInlineFaults } from './faults';
-import { prepareVacuumInline, type VacuumInlineUnit } from './geometry';
-import { behindTheBooster, complaint, hoseLook, lookOver } from './look-steps';
-import { expectedCurve, outputBand } from './quasi-static';
-import { rodGap } from './rod-gap-step';
-import { checkValve, reserve } from './shared-steps';
-import { vacuumInlineFields, vacuumInlineSchema, type VacuumInlineSpec } from './sheet';
-import { pedalDrop, reserveSoak, sameForcePair, sourceVacuum } from './vehicle-steps';
-import { inlineVehicle } from './vehicle-stand';
+import {
+  assistCurve,
+  release,
+  unassistedCurve,
+  vacuumDraw,
+  vacuumHoldApplied,
+  vacuumHoldRest,
+} from './steps/bench-steps';
+import { inlineBench } from './unit/bench-stand';
+import { hardPedalConclusions } from './steps/conclusions';
+import { vacuumInlineFaults } from './unit/faults';
+import { prepareVacuumInline, type VacuumInlineUnit } from './unit/geometry';
+import { behindTheBooster, complaint, hoseLook, lookOver } from './steps/look-steps';
+import { expectedCurve, outputBand } from './unit/quasi-static';
+import { rodGap } from './steps/rod-gap-step';
+import { checkValve, reserve } from './steps/shared-steps';
+import { vacuumInlineFields, vacuumInlineSchema, type VacuumInlineSpec } from './unit/sheet';
+import { pedalDrop, reserveSoak, sameForcePair, sourceVacuum } from './steps/vehicle-steps';
+import { inlineVehicle } from './unit/vehicle-stand';
 
 /** Pedal-operated vacuum unit, in line between pedal and master cylinder. */
 export const vacuumInline: Family<VacuumInlineSpec, VacuumInlineUnit> = {

@@ -1,11 +1,11 @@
-import { analyseCheckValve } from '../../toolboxes/vacuum/check-valve-analysis';
-import { analyseReserve } from '../../toolboxes/servo/reserve-analysis';
-import type { GuidePhase } from '../../procedure/guide-phase';
-import { type Limit, atMost, limitFrom } from '../../procedure/limit';
-import type { StepAnalysis } from '../../procedure/step-analysis';
-import type { PredictedStaircase } from '../../procedure/expected';
-import { outputAt } from './quasi-static';
-import { assistedCount, predictReserve } from './reserve-prediction';
+import { analyseCheckValve } from '../../../toolboxes/vacuum/check-valve-analysis';
+import { analyseReserve } from '../../../toolboxes/servo/reserve-analysis';
+import type { GuidePhase } from '../../../procedure/guide-phase';
+import { type Limit, atMost, limitFrom } from '../../../procedure/limit';
+import type { StepAnalysis } from '../../../procedure/step-analysis';
+import type { PredictedStaircase } from '../../../procedure/expected';
+import { outputAt } from '../unit/quasi-static';
+import { assistedCount, predictReserve } from '../unit/reserve-prediction';
 import {
   engineOn,
   home,

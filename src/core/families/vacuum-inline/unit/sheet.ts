@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { sourceChoices } from '../../toolboxes/vacuum/source-vacuum';
-import { type SheetField, optionalPositive, positive, sheetFields } from '../../contract/sheet-field';
+import { sourceChoices } from '../../../toolboxes/vacuum/source-vacuum';
+import { type SheetField, optionalPositive, positive, sheetFields } from '../../../contract/sheet-field';
 
 /** Least clearance (N) that the hysteresis leaves below cut-in, so that the unit lets go. */
 const releaseClearance = 60;

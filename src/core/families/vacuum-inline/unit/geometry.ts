@@ -1,5 +1,5 @@
-import { servoFromSpec } from '../../toolboxes/servo/servo-from-spec';
-import { circleArea } from '../../quantities/circle-area';
+import { servoFromSpec } from '../../../toolboxes/servo/servo-from-spec';
+import { circleArea } from '../../../quantities/circle-area';
 import type { VacuumInlineSpec } from './sheet';
 
 /** A pedal-operated vacuum unit with its master cylinder, in SI. Forces are at the push rod. */

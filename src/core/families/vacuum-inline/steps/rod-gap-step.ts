@@ -1,10 +1,10 @@
-import { differenceComponents, differenceResolution, random } from '../../instruments/uncertainty';
-import { measured, nothingMeasured } from '../../procedure/analysis-result';
-import type { StepAnalysis } from '../../procedure/step-analysis';
-import type { TypedStep } from '../../procedure/step-definition';
-import type { TypedField, TypedValues } from '../../procedure/typed-entry';
-import { inlineConditionWith } from './faults';
-import type { VacuumInlineUnit } from './geometry';
+import { differenceComponents, differenceResolution, random } from '../../../instruments/uncertainty';
+import { measured, nothingMeasured } from '../../../procedure/analysis-result';
+import type { StepAnalysis } from '../../../procedure/step-analysis';
+import type { TypedStep } from '../../../procedure/step-definition';
+import type { TypedField, TypedValues } from '../../../procedure/typed-entry';
+import { inlineConditionWith } from '../unit/faults';
+import type { VacuumInlineUnit } from '../unit/geometry';
 import type { Context } from './step-parts';
 
 /** What the stand-in's parts measure where the sheet does not say, m. */

@@ -1,5 +1,5 @@
-import { withFaults, type ModelFault } from '../../contract/fault';
-import type { ActiveFault } from '../../physics/plant';
+import { withFaults, type ModelFault } from '../../../contract/fault';
+import type { ActiveFault } from '../../../physics/plant';
 
 /** Parameters of the model that faults change; everything is what a sound unit on a sound vehicle has at the start. */
 export interface InlineCondition {

@@ -1,10 +1,10 @@
-import { readingComponents } from '../../instruments/uncertainty';
-import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import { estimateOf } from '../../procedure/analysis-result';
-import { type Limit, around, atMost, limitFrom } from '../../procedure/limit';
-import type { StepAnalysis } from '../../procedure/step-analysis';
-import type { VacuumInlineSpec } from './sheet';
-import { masterPressure, pressureSlope, runOutForce, tolerancesOf } from './quasi-static';
+import { readingComponents } from '../../../instruments/uncertainty';
+import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
+import { estimateOf } from '../../../procedure/analysis-result';
+import { type Limit, around, atMost, limitFrom } from '../../../procedure/limit';
+import type { StepAnalysis } from '../../../procedure/step-analysis';
+import type { VacuumInlineSpec } from '../unit/sheet';
+import { masterPressure, pressureSlope, runOutForce, tolerancesOf } from '../unit/quasi-static';
 import type { Context } from './step-parts';
 
 /** Standard uncertainty (Pa) of a supply vacuum as the gauge reads it. */

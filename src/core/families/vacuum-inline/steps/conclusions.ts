@@ -1,4 +1,4 @@
-import type { Conclusion, InquiryStep } from '../../contract/plan';
+import type { Conclusion, InquiryStep } from '../../../contract/plan';
 
 type Steps = ReadonlyMap<string, InquiryStep>;
 

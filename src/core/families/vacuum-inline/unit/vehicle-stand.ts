@@ -1,7 +1,7 @@
-import { nozzleFlow, airGasConstant } from '../../physics/nozzle';
-import type { Plant, PlantConditions } from '../../physics/plant';
-import { restatedSource } from '../../toolboxes/vacuum/source-vacuum';
-import type { Stand } from '../../contract/plan';
+import { nozzleFlow, airGasConstant } from '../../../physics/nozzle';
+import type { Plant, PlantConditions } from '../../../physics/plant';
+import { restatedSource } from '../../../toolboxes/vacuum/source-vacuum';
+import type { Stand } from '../../../contract/plan';
 import { inlineConditionWith } from './faults';
 import type { VacuumInlineUnit } from './geometry';
 import { restoreState, stateNumbers, unitModel } from './unit-model';

@@ -1,4 +1,4 @@
-import type { SketchShape } from '../../procedure/look-step';
+import type { SketchShape } from '../../../procedure/look-step';
 
 /** A pedal-operated unit from the side: push rod and boot, shell with its diaphragm, master cylinder, check valve. */
 export const boosterSketch: readonly SketchShape[] = [

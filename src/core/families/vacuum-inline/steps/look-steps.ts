@@ -1,4 +1,4 @@
-import { type LookStep, inOrderOptions } from '../../procedure/look-step';
+import { type LookStep, inOrderOptions } from '../../../procedure/look-step';
 import { boosterSketch, vehicleSketch } from './sketch';
 
 export const lookOver: LookStep = {

@@ -1,16 +1,16 @@
-import { limitFrom } from '../../procedure/limit';
-import type { GuidePhase } from '../../procedure/guide-phase';
-import type { StepContext } from '../../procedure/step-context';
-import type { MeasuredStep } from '../../procedure/step-definition';
-import type { VacuumInlineUnit } from './geometry';
-import { inlineBench } from './bench-stand';
-import { runOutForce } from './quasi-static';
-import { inlineVehicle } from './vehicle-stand';
+import { limitFrom } from '../../../procedure/limit';
+import type { GuidePhase } from '../../../procedure/guide-phase';
+import type { StepContext } from '../../../procedure/step-context';
+import type { MeasuredStep } from '../../../procedure/step-definition';
+import type { VacuumInlineUnit } from '../unit/geometry';
+import { inlineBench } from '../unit/bench-stand';
+import { runOutForce } from '../unit/quasi-static';
+import { inlineVehicle } from '../unit/vehicle-stand';
 
 export type Context = StepContext<VacuumInlineUnit>;
 export type Measured = MeasuredStep<VacuumInlineUnit>;
 
-export { home, rest, supplyOn } from '../../toolboxes/vacuum/vacuum-unit-steps';
+export { home, rest, supplyOn } from '../../../toolboxes/vacuum/vacuum-unit-steps';
 
 export const engineOn = { engine: 1 } as const;
 

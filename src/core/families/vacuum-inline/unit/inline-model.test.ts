@@ -1,9 +1,9 @@
-import { restControls } from '../../physics/bench-controls';
+import { restControls } from '../../../physics/bench-controls';
 import fc from 'fast-check';
-import { airGasConstant } from '../../physics/nozzle';
+import { airGasConstant } from '../../../physics/nozzle';
 import { soundInline } from './faults';
 import { prepareVacuumInline } from './geometry';
-import { vacuumInline } from '.';
+import { vacuumInline } from '..';
 import { assistForce, masterPressure, outputAt, outputForce, runOutForce } from './quasi-static';
 import { assistedCount, predictReserve } from './reserve-prediction';
 import { vacuumInlineSchema } from './sheet';

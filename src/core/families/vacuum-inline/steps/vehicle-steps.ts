@@ -1,13 +1,13 @@
-import { absent, estimateOf, measured } from '../../procedure/analysis-result';
-import { analysePedalDrop, analyseSameForcePair } from '../../toolboxes/servo/pedal-analyses';
-import { analyseSourceVacuum, leastVacuumLimits } from '../../toolboxes/vacuum/source-vacuum-analysis';
-import { differenceComponents, differenceResolution } from '../../instruments/uncertainty';
-import { movingMean } from '../../traces/smoothing';
-import { columnOf } from '../../traces/trace';
-import type { GuidePhase } from '../../procedure/guide-phase';
-import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
-import type { ReadingBands } from '../../procedure/expected';
-import { outputAt } from './quasi-static';
+import { absent, estimateOf, measured } from '../../../procedure/analysis-result';
+import { analysePedalDrop, analyseSameForcePair } from '../../../toolboxes/servo/pedal-analyses';
+import { analyseSourceVacuum, leastVacuumLimits } from '../../../toolboxes/vacuum/source-vacuum-analysis';
+import { differenceComponents, differenceResolution } from '../../../instruments/uncertainty';
+import { movingMean } from '../../../traces/smoothing';
+import { columnOf } from '../../../traces/trace';
+import type { GuidePhase } from '../../../procedure/guide-phase';
+import type { Characteristic, StepAnalysis } from '../../../procedure/step-analysis';
+import type { ReadingBands } from '../../../procedure/expected';
+import { outputAt } from '../unit/quasi-static';
 import { analyseStrokes, predictedStaircase, strokesToExhaust } from './shared-steps';
 import {
   engineOn,

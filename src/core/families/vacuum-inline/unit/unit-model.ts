@@ -1,4 +1,4 @@
-import { airGasConstant, nozzleFlow } from '../../physics/nozzle';
+import { airGasConstant, nozzleFlow } from '../../../physics/nozzle';
 import type { InlineCondition } from './faults';
 import type { VacuumInlineUnit } from './geometry';
 import { assistForce } from './quasi-static';

@@ -1,6 +1,6 @@
-import { airGasConstant, nozzleFlow } from '../../physics/nozzle';
-import type { Plant, PlantConditions } from '../../physics/plant';
-import type { Stand } from '../../contract/plan';
+import { airGasConstant, nozzleFlow } from '../../../physics/nozzle';
+import type { Plant, PlantConditions } from '../../../physics/plant';
+import type { Stand } from '../../../contract/plan';
 import { inlineConditionWith } from './faults';
 import type { VacuumInlineUnit } from './geometry';
 import { pushForce } from './quasi-static';

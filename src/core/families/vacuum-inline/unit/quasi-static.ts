@@ -1,6 +1,6 @@
-import type { WorkshopLimits } from '../../procedure/workshop-limits';
-import { kneeForce, masterPressure, servoForce, type Branch } from '../../toolboxes/servo/servo-law';
-import type { CurvePoint, ExpectedCurve, KeyPoint } from '../../procedure/expected';
+import type { WorkshopLimits } from '../../../procedure/workshop-limits';
+import { kneeForce, masterPressure, servoForce, type Branch } from '../../../toolboxes/servo/servo-law';
+import type { CurvePoint, ExpectedCurve, KeyPoint } from '../../../procedure/expected';
 import type { VacuumInlineUnit } from './geometry';
 
 const { max } = Math;
@@ -11,7 +11,7 @@ const { max } = Math;
  * Largest D is the supply vacuum V.
  */
 
-export { masterPressure, pressureSlope } from '../../toolboxes/servo/servo-law';
+export { masterPressure, pressureSlope } from '../../../toolboxes/servo/servo-law';
 
 /** F_a, N, at a chamber difference (Pa). */
 export function assistForce(unit: VacuumInlineUnit, difference: number): number {

@@ -2,14 +2,14 @@ import {
   analyseAssistCurve,
   analyseUnassistedCurve,
   assistCurveCharacteristics,
-} from '../../toolboxes/servo/assist-curve-analysis';
-import { analyseRelease } from '../../toolboxes/analysis/release-analysis';
-import { vacuumUnitSteps } from '../../toolboxes/vacuum/vacuum-unit-steps';
-import { type Limit, around, atMost, limitFrom } from '../../procedure/limit';
-import type { ReadingBands } from '../../procedure/expected';
+} from '../../../toolboxes/servo/assist-curve-analysis';
+import { analyseRelease } from '../../../toolboxes/analysis/release-analysis';
+import { vacuumUnitSteps } from '../../../toolboxes/vacuum/vacuum-unit-steps';
+import { type Limit, around, atMost, limitFrom } from '../../../procedure/limit';
+import type { ReadingBands } from '../../../procedure/expected';
 import { assistCurveLimits, shortOfAssist } from './assist-curve-limits';
-import type { VacuumInlineUnit } from './geometry';
-import { outputAt, outputBand, pressureSlope, pushForce, runOutForce } from './quasi-static';
+import type { VacuumInlineUnit } from '../unit/geometry';
+import { outputAt, outputBand, pressureSlope, pushForce, runOutForce } from '../unit/quasi-static';
 import {
   appliedForce,
   holdThere,

@@ -1,12 +1,12 @@
-import { expandedUncertainty } from '../../instruments/uncertainty';
-import { concludeInquiry } from '../../judging/conclude-inquiry';
-import { entryOf } from '../../dials/characteristic-entry';
-import type { CharacteristicId } from '../../quantities/characteristics';
-import { planOf } from '../../contract/family';
-import { standInUnit, valueOf } from '../../../../tests/support/stand-in-unit';
-import type { VacuumInlineUnit } from './geometry';
-import { masterPressure, pressureSlope, runOutForce } from './quasi-static';
-import { noCorrections } from '../../procedure/step-analysis';
+import { expandedUncertainty } from '../../../instruments/uncertainty';
+import { concludeInquiry } from '../../../judging/conclude-inquiry';
+import { entryOf } from '../../../dials/characteristic-entry';
+import type { CharacteristicId } from '../../../quantities/characteristics';
+import { planOf } from '../../../contract/family';
+import { standInUnit, valueOf } from '../../../../../tests/support/stand-in-unit';
+import type { VacuumInlineUnit } from '../unit/geometry';
+import { masterPressure, pressureSlope, runOutForce } from '../unit/quasi-static';
+import { noCorrections } from '../../../procedure/step-analysis';
 import { rodGap } from './rod-gap-step';
 import type { Context } from './step-parts';
 
