@@ -21,6 +21,12 @@ const pumpUltimate = 0.1;
 /** Volumes of a sheet that gives none, from the power piston's size. */
 const assumedStroke = 0.06;
 
+/** First-order lag of the lever's master cylinder, s. */
+export const leverLag = 0.04;
+
+/** Chamber difference from which assist is on, Pa. */
+export const assistOn = 500;
+
 /** Numbers in an air side's snapshot. */
 export const airStateSize = 6;
 
@@ -129,9 +135,3 @@ export function airSide(
     },
   };
 }
-
-/** First-order lag of the lever's master cylinder, s. */
-export const leverLag = 0.04;
-
-/** Chamber difference from which assist is on, Pa. */
-export const assistOn = 500;
