@@ -50,8 +50,9 @@ export async function findSphere(serial: string): Promise<Sphere | undefined> {
   return row === undefined ? undefined : fromRow(row);
 }
 
-export async function insertSphere(sphere: Omit<Sphere, 'fittedTo'>): Promise<void> {
-  await (await database())('spheres').insert({ ...sphere, fitted_to: null });
+export async function insertSphere({ serial, purpose, fluid, precharge }: Omit<Sphere, 'fittedTo'>): Promise<void> {
+  // Column by column: what a form carries besides is no column.
+  await (await database())('spheres').insert({ serial, purpose, fluid, precharge, fitted_to: null });
 }
 
 export async function markFitted(serial: string, fittedTo: string): Promise<void> {
@@ -64,5 +65,7 @@ export async function listSphereChecks(serial: string): Promise<StoredSphereChec
 }
 
 export async function insertSphereCheck(check: Omit<StoredSphereCheck, 'id'>): Promise<void> {
-  await (await database())('sphere_checks').insert({ id: randomUUID(), ...check });
+  const { serial, at, reading, temperature, precharge, standard, person } = check;
+  const row = { id: randomUUID(), serial, at, reading, temperature, precharge, standard, person };
+  await (await database())('sphere_checks').insert(row);
 }

@@ -127,6 +127,16 @@ test('charges a store live, sees the knee, and the charge shuts what must be dea
   await expect(page.getByText('charged since it was proved dead')).toBeVisible();
 });
 
+test('a sphere is entered by its serial', async ({ page }) => {
+  await page.goto('/spheres');
+  await page.getByRole('button', { name: 'Enter a sphere' }).click();
+  await page.getByLabel('Serial').fill('UG-S-1204');
+  await page.getByLabel('Precharge by its plate').fill('60 bar');
+  await page.getByRole('button', { name: 'Enter it' }).click();
+  await page.getByRole('link', { name: /UG-S-1204/ }).click();
+  await expect(page.getByRole('region', { name: 'Life of UG-S-1204' })).toBeVisible();
+});
+
 test('a sphere’s life, its next check, and a refusal', async ({ page }) => {
   await page.goto('/spheres?serial=UG-S-0877');
   await expect(page.getByRole('heading', { name: /next check by|overdue/ })).toBeVisible();

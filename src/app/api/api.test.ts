@@ -4,6 +4,7 @@ emptyShopFolder();
 
 import { findFamily } from '@/core/families';
 import { simulateStep } from '@/core/rig/run-step';
+import { sphereLives } from '@/server/spheres';
 import { contextOf, jobNamed, measuredStepOf, siteNow } from '@/server/jobs/job-context';
 import * as instruments from './instruments/route';
 import * as jobs from './jobs/route';
@@ -301,5 +302,17 @@ describe('spheres', () => {
     const { status, fields } = await ask(spheres.POST, { ...sphere, purpose: 'juggling' });
     expect([status, fields]).toEqual([422, ['purpose']]);
     expect((await ask(spheres.POST, { action: 'throw', serial: 'SP-88' })).fields).toEqual(['action']);
+    expect((await ask(spheres.POST, sphere)).status).toBe(200);
+    expect((await ask(spheres.POST, sphere)).fields).toEqual(['serial']);
+    const check = { action: 'check', serial: 'SP-88', reading: '5.7 MPa', temperatureC: 8, person };
+    expect((await ask(spheres.POST, { ...check, serial: 'SP-89' })).status).toBe(404);
+    expect((await ask(spheres.POST, check)).status).toBe(200);
+    const coach = findFamily('stored-pressure')!;
+    const coachSheet = await idOf(
+      ask(sheets.POST, { family: coach.id, name: 'Coach', spec: coach.example.spec as object }),
+    );
+    expect((await ask(spheres.POST, { action: 'fit', serial: 'SP-88', sheetId: coachSheet })).status).toBe(200);
+    const [kept] = await sphereLives();
+    expect(kept).toMatchObject({ serial: 'SP-88', fittedTo: 'Coach', checks: [{ person }] });
   });
 });
