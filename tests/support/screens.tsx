@@ -23,6 +23,7 @@ export const evaluation = (step: string, verdict: StepVerdict, over: Partial<Ste
   optional: false,
   characteristics: [],
   checks: [],
+  doubts: [],
   analyses: [],
   findings: null,
   ...over,

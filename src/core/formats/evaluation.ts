@@ -1,6 +1,6 @@
 import type { Conclusion } from '../contract/plan';
 import { expandedUncertainty } from '../instruments/uncertainty';
-import type { UnitEvaluation } from '../judging/evaluate-unit';
+import { remarksOf, type UnitEvaluation } from '../judging/evaluate-unit';
 import { characteristicUnits, openName, type CharacteristicId } from '../quantities/characteristics';
 import { unitOf } from '../quantities/measurement-unit';
 import { displayUnits } from '../wording/display';
@@ -52,7 +52,7 @@ export function writeEvaluation(evaluation: UnitEvaluation, conclusion: Conclusi
         ...(check.verdict.kind === 'pass' && check.verdict.marginal ? { marginal: true } : {}),
         reason: checkReason(check, units),
       })),
-      notes: step.analyses.flatMap((analysis) => analysis.notes.map((note) => analysisProblemText(note, units))),
+      notes: remarksOf(step).map((remark) => analysisProblemText(remark, units)),
     })),
     ...(conclusion ? { conclusion: { id: conclusion.id, title: conclusion.title } } : {}),
     diagnosis: [],

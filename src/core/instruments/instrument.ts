@@ -10,6 +10,8 @@ export interface Instrument {
   /** Class error as a fraction of what `classOf` says. */
   readonly classFraction: number;
   readonly classOf: 'full-scale' | 'reading';
+  /** Share of its class that it may drift by over a minute; a tenth where its record does not say. */
+  readonly stabilityShare?: number;
   /** ISO dates. */
   readonly calibratedOn: string | null;
   readonly dueOn: string | null;

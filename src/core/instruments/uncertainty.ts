@@ -8,6 +8,8 @@ export type UncertaintySource =
   | 'gauge-zero'
   | 'gauge-gain'
   | 'gauge-linearity'
+  /** What the gauge itself drifts between two readings. */
+  | 'gauge-stability'
   | 'pair-gain'
   | 'pair-offset'
   | 'timing'
@@ -17,7 +19,9 @@ export type UncertaintySource =
   /** Of the gas, from the shell's or the air's. */
   | 'temperature'
   /** Heat that the gas has exchanged with its shell. */
-  | 'gas-heat';
+  | 'gas-heat'
+  /** Repeats that scatter by more than their own noise explains. */
+  | 'repeats';
 
 export interface UncertaintyComponent {
   readonly source: UncertaintySource;
@@ -71,7 +75,7 @@ function thirdOf(a: number): number {
 /** Uncertainty of one reading of one instrument, SI: zero, gain, linearity and resolution. */
 export function readingComponents(instrument: Instrument, reading: number, date: string): UncertaintyComponent[] {
   const a = classError(instrument, reading, date);
-  const resolution = random('resolution', instrument.resolution / Math.sqrt(12));
+  const resolution = systematic('resolution', instrument.resolution / Math.sqrt(12));
   if (instrument.classOf === 'reading') return [systematic('gauge-gain', a / Math.sqrt(3)), resolution];
   return [
     systematic('gauge-zero', thirdOf(a)),
@@ -105,9 +109,29 @@ export function differenceComponents(
   ];
 }
 
-/** Resolution part of a difference of two readings, SI: √2·r/√12. */
-export function differenceResolution(instrument: Instrument): UncertaintyComponent {
-  return random('resolution', (Math.SQRT2 * instrument.resolution) / Math.sqrt(12));
+/**
+ * Resolution part of a difference of two readings, SI: √2·r/√12. Not random: repeats of one needle position do not
+ * shrink it.
+ */
+export function differenceResolution(instrument: Pick<Instrument, 'resolution'>): UncertaintyComponent {
+  return systematic('resolution', (Math.SQRT2 * instrument.resolution) / Math.sqrt(12));
+}
+
+/** Share of its class that a gauge may drift by over a minute, where its record does not say otherwise. */
+export const defaultStability = 0.1;
+
+/**
+ * What a gauge drifts by itself between two readings `seconds` apart, SI: a share of its class over a minute (from its
+ * record, else a tenth), growing with the square root of time up to the class; a rectangular error of that half-width.
+ */
+export function stabilityComponent(
+  instrument: Instrument,
+  reading: number,
+  seconds: number,
+  date: string,
+): UncertaintyComponent {
+  const share = Math.min(1, (instrument.stabilityShare ?? defaultStability) * Math.sqrt(Math.max(0, seconds) / 60));
+  return systematic('gauge-stability', (share * classError(instrument, reading, date)) / Math.sqrt(3));
 }
 
 /** Multiplies every component, as when a value is scaled. */

@@ -9,10 +9,11 @@ import type { CharacteristicId } from '../quantities/characteristics';
 import type { Trace } from '../traces/trace';
 import { combineRepeats } from './combine-repeats';
 import { judgeStep, lookVerdict, stepVerdict, unitVerdict, type Check, type LookFindings } from './judge-step';
+import type { AnalysisProblem } from '../vocabulary/analysis-problem';
 import type { DecisionPolicy, StepVerdict, UnitVerdict } from '../vocabulary/verdict';
 
 /** Changes when an analysis or a decision changes, so that a stored result can be told from a new one. */
-export const methodVersion = 1;
+export const methodVersion = 2;
 
 /** What a step was given: traces of a measured step in the order they were run, or findings of a look. */
 export type StepEvidence =
@@ -48,9 +49,16 @@ export interface StepEvaluation {
   readonly optional: boolean;
   readonly characteristics: readonly Characteristic[];
   readonly checks: readonly Check[];
+  /** What keeps a pass from standing, of any of the runs that are judged. */
+  readonly doubts: readonly AnalysisProblem[];
   /** One analysis per repeat, in order. */
   readonly analyses: readonly StepAnalysis[];
   readonly findings: LookFindings | null;
+}
+
+/** Everything that has to be said beside a step's figures: what keeps a pass from standing, then what was noticed. */
+export function remarksOf(step: Pick<StepEvaluation, 'doubts' | 'analyses'>): readonly AnalysisProblem[] {
+  return [...step.doubts, ...step.analyses.flatMap((analysis) => analysis.notes)];
 }
 
 export interface UnitEvaluation {
@@ -75,6 +83,7 @@ const notRun = (step: StepDefinition<unknown>): StepEvaluation => ({
   optional: step.optional,
   characteristics: [],
   checks: [],
+  doubts: [],
   analyses: [],
   findings: null,
 });
@@ -92,8 +101,10 @@ export function evaluateMeasured(
   const checks = judgeStep(characteristics, step.limits(combined, context), policy);
   // A step whose characteristics are all absent has shown nothing, whatever limits it could form.
   const empty = characteristics.every((each) => each.kind === 'absent');
-  const verdict = empty ? 'undecided' : stepVerdict(checks);
-  return { step: step.id, verdict, optional: step.optional, characteristics, checks, analyses, findings: null };
+  const doubts = judged.flatMap((analysis) => analysis.doubts ?? []);
+  const checked = empty ? 'undecided' : stepVerdict(checks);
+  const verdict = doubts.length > 0 && checked !== 'fail' ? 'undecided' : checked;
+  return { step: step.id, verdict, optional: step.optional, characteristics, checks, doubts, analyses, findings: null };
 }
 
 function analysesOf(step: JudgedStep, given: StepEvidence, context: StepContext<unknown>): StepAnalysis[] {

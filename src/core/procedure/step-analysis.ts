@@ -74,6 +74,8 @@ export interface StepAnalysis {
   readonly events: readonly TraceEvent[];
   /** Observations that are no verdict but that the report should carry. */
   readonly notes: readonly AnalysisProblem[];
+  /** What keeps a pass from standing: a fail stays one, a pass is undecided for these reasons. */
+  readonly doubts?: readonly AnalysisProblem[];
   readonly corrections?: Partial<Corrections>;
   /** Pressure at the start of a hold, Pa gauge, where the step has one. */
   readonly held?: number;

@@ -23,6 +23,24 @@ export type AnalysisProblem =
   | { readonly code: 'switch-always-closed' }
   | { readonly code: 'no-hold'; readonly channel: string; readonly seconds: number }
   | { readonly code: 'hold-too-short'; readonly seconds: number; readonly needed: number }
+  | { readonly code: 'source-never-opened'; readonly vacuum: number }
+  | { readonly code: 'too-little-vacuum'; readonly vacuum: number; readonly needed: number }
+  | { readonly code: 'source-not-seen-shut' }
+  | { readonly code: 'begins-in-hold' }
+  | { readonly code: 'source-reopened'; readonly after: number }
+  | { readonly code: 'vacuum-collapsed'; readonly after: number }
+  | { readonly code: 'lever-moved'; readonly after: number }
+  | { readonly code: 'not-at-rest' }
+  | { readonly code: 'not-seen-applied'; readonly channel: string }
+  | { readonly code: 'not-applied'; readonly channel: string; readonly peak: number; readonly needed: number }
+  | { readonly code: 'gains'; readonly channel: string; readonly gain: number }
+  | { readonly code: 'gauge-frozen'; readonly channel: string; readonly seconds: number }
+  | { readonly code: 'gauge-clipped'; readonly channel: string; readonly at: number }
+  | { readonly code: 'too-few-samples'; readonly channel: string; readonly samples: number; readonly needed: number }
+  | { readonly code: 'gap-in-hold'; readonly channel: string; readonly seconds: number }
+  | { readonly code: 'held-elsewhere'; readonly at: number; readonly low: number; readonly high: number }
+  /** A transient that is no leak was told apart from the leak and left out of it. */
+  | { readonly code: 'settling-left-out'; readonly amount: number }
   | { readonly code: 'not-settled'; readonly rate: number }
   | { readonly code: 'no-draw' }
   | { readonly code: 'no-volume' }

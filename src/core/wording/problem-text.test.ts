@@ -27,6 +27,23 @@ const facts: { readonly [C in Code]: Facts<C> } = {
   'switch-always-closed': {},
   'no-hold': { channel: 'output_pressure', seconds: 30 },
   'hold-too-short': { seconds: 4.23, needed: 9 },
+  'source-never-opened': { vacuum: 300 },
+  'too-little-vacuum': { vacuum: 30e3, needed: 48e3 },
+  'source-not-seen-shut': {},
+  'begins-in-hold': {},
+  'source-reopened': { after: 6.21 },
+  'vacuum-collapsed': { after: 7.4 },
+  'lever-moved': { after: 5.3 },
+  'not-at-rest': {},
+  'not-seen-applied': { channel: 'rod_force' },
+  'not-applied': { channel: 'rod_force', peak: 120, needed: 900 },
+  gains: { channel: 'supply_vacuum', gain: 800 },
+  'gauge-frozen': { channel: 'supply_vacuum', seconds: 6.2 },
+  'gauge-clipped': { channel: 'supply_vacuum', at: 60e3 },
+  'too-few-samples': { channel: 'supply_vacuum', samples: 4, needed: 8 },
+  'gap-in-hold': { channel: 'supply_vacuum', seconds: 6 },
+  'held-elsewhere': { at: 2e5, low: 1e6, high: 4e6 },
+  'settling-left-out': { amount: 400 },
   'not-settled': { rate: 300 },
   'no-draw': {},
   'no-volume': {},
@@ -130,6 +147,11 @@ describe('what a trace could not tell', () => {
       say({ code: 'cycles-speak-for', fault: 'internal-leak', next: 'precharge-low', apart });
     expect(speak(1)).toMatch(/internal leak.* or precharge low/);
     expect(speak(30)).not.toContain('precharge low');
+  });
+
+  it('a hold at another pressure says whether it was too low or too high', () => {
+    expect(say({ code: 'held-elsewhere', at: 2e5, low: 1e6, high: 4e6 })).toContain('only');
+    expect(say({ code: 'held-elsewhere', at: 5e6, low: 2e5, high: 8e5 })).toContain('close at more');
   });
 
   it('one of a thing is one', () => {

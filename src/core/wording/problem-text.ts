@@ -1,6 +1,6 @@
 import type { FluidKind } from '../vocabulary/fluid';
 import type { SpherePurpose } from '../vocabulary/sphere-purpose';
-import type { CircuitFault } from '../toolboxes/store/model/circuit-faults';
+import type { CircuitFaultId } from '../vocabulary/circuit-fault';
 import type { AnalysisProblem } from '../vocabulary/analysis-problem';
 import { withUnit, type DisplayUnits } from './display';
 import { shownAs } from '../quantities/shown-as';
@@ -21,7 +21,7 @@ export const fluidWords: Readonly<Record<FluidKind, string>> = {
 };
 
 /** Faults that a pump's cycles tell apart, in words. */
-export const cycleFaults: Readonly<Record<CircuitFault['id'], string>> = {
+export const cycleFaults: Readonly<Record<CircuitFaultId, string>> = {
   'precharge-low': 'precharge low (run and rest both short)',
   'internal-leak': 'internal leak (rest short, run about normal)',
   'pump-weak': 'weak pump (run long, rest normal)',
@@ -78,6 +78,42 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `No hold found in ${channelTitle(problem.channel).toLowerCase()}: pull, shut the input, wait ${problem.seconds} s.`;
     case 'hold-too-short':
       return `Held for ${problem.seconds.toFixed(1)} s where ${problem.needed.toFixed(1)} s are needed.`;
+    case 'source-never-opened':
+      return `The vacuum never rose above ${withUnit(problem.vacuum, 'vacuum', units)}: the source was not opened, or the gauge is not connected.`;
+    case 'too-little-vacuum':
+      return `Held from ${withUnit(problem.vacuum, 'vacuum', units)}, where at least ${withUnit(problem.needed, 'vacuum', units)} are needed: less vacuum leaks less. Draw it down further and hold again.`;
+    case 'source-not-seen-shut':
+      return 'After it was drawn down the vacuum never left its level, as it would with the source still open: shut the source, and record until a loss shows or begin the log in the hold.';
+    case 'begins-in-hold':
+      return 'The log begins in the hold: it is judged from its first sample, with the source taken as shut.';
+    case 'source-reopened':
+      return `The vacuum came back after ${problem.after.toFixed(1)} s: the source was opened again. What came before is all that was judged.`;
+    case 'vacuum-collapsed':
+      return `After ${problem.after.toFixed(1)} s all of the vacuum went at once: it was vented, or something gave way. Hold again to tell which.`;
+    case 'lever-moved':
+      return `The lever moved after ${problem.after.toFixed(1)} s: leave it where it is for the whole hold.`;
+    case 'not-at-rest':
+      return 'The unit was not at rest while it was held: let the lever home first.';
+    case 'not-seen-applied':
+      return `Nothing in this log shows that the unit was applied: record ${channelTitle(problem.channel).toLowerCase()} with it.`;
+    case 'not-applied':
+      return `The unit was not fully applied: ${withUnit(problem.peak, shownAs(problem.channel), units)} where ${withUnit(problem.needed, shownAs(problem.channel), units)} are needed.`;
+    case 'gains':
+      return `It gained ${withUnit(problem.gain, problem.channel.endsWith('_vacuum') ? 'vacuum-difference' : 'difference', units)}, which nothing that is shut off can do: the source was open, or the sign or the reference of the gauge is wrong.`;
+    case 'gauge-frozen':
+      return `${channelTitle(problem.channel)} stood at one and the same figure for ${problem.seconds.toFixed(1)} s: the gauge or its logger was frozen.`;
+    case 'gauge-clipped':
+      return `${channelTitle(problem.channel)} stood at its end stop, ${withUnit(problem.at, shownAs(problem.channel), units)}: use a gauge with more range.`;
+    case 'too-few-samples':
+      return `${counted(problem.samples, 'sample')} of ${channelTitle(problem.channel).toLowerCase()} where ${problem.needed} are needed: record faster, or hold longer.`;
+    case 'gap-in-hold':
+      return `Nothing was recorded of ${channelTitle(problem.channel).toLowerCase()} for ${problem.seconds.toFixed(1)} s of the hold: hold again.`;
+    case 'held-elsewhere':
+      return problem.at < problem.low
+        ? `Held at ${gauge(problem.at)} only, where at least ${gauge(problem.low)} are needed.`
+        : `Held at ${gauge(problem.at)}, where this hold is made below ${gauge(problem.high)}: seals that weep there close at more.`;
+    case 'settling-left-out':
+      return `${withUnit(problem.amount, 'vacuum-difference', units)} were air warming after it was drawn, told apart by their shape: they are no leak and not counted.`;
     case 'not-settled':
       return `The vacuum had not settled (${withUnit(problem.rate, 'vacuum', units)} per second): wait longer.`;
     case 'no-draw':
@@ -109,7 +145,7 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
     case 'vacuum-gone':
       return `Only ${withUnit(problem.vacuum, 'vacuum', units)} were left when the source side was opened: the unit leaks, so the valve cannot be judged.`;
     case 'called-early':
-      return `Called at ${problem.at.toFixed(0)} s of ${waitText(problem.of)}: what the full time would show is predicted.`;
+      return `Called at ${problem.at.toFixed(0)} s of ${waitText(problem.of)}: what the full time would show is predicted, taking it that nothing opens later.`;
     case 'nothing-builds':
       return `Only ${withUnit(problem.vacuum, 'vacuum', units)} with the source called for: a dead pump, or a leak it cannot keep up with.`;
     case 'sensor-differs':

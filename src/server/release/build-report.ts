@@ -6,7 +6,7 @@ import type { StepContext } from '@/core/procedure/step-context';
 import type { Report } from '@/core/formats/report';
 import { expandedUncertainty } from '@/core/instruments/uncertainty';
 import { calibrationState, type Instrument } from '@/core/instruments/instrument';
-import { methodVersion, type StepEvaluation, type UnitEvaluation } from '@/core/judging/evaluate-unit';
+import { methodVersion, remarksOf, type StepEvaluation, type UnitEvaluation } from '@/core/judging/evaluate-unit';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
 import { fromSi, unitOf } from '@/core/quantities/measurement-unit';
@@ -261,7 +261,7 @@ export async function buildReport(job: Job, how: IssueDetails): Promise<Report> 
         source: run === undefined ? '' : sourceText(run.context),
         rows: definition?.kind === 'look' ? findingRows(job, step) : rowsOf(step, how.units),
         notes: [
-          ...step.analyses.flatMap((analysis) => analysis.notes.map((note) => analysisProblemText(note, how.units))),
+          ...remarksOf(step).map((remark) => analysisProblemText(remark, how.units)),
           ...struck.map((each) => `One run by ${each.person} struck out: ${each.struckOut}`),
         ],
       };

@@ -1,5 +1,5 @@
 import { expandedUncertainty } from '@/core/instruments/uncertainty';
-import type { StepEvaluation } from '@/core/judging/evaluate-unit';
+import { remarksOf, type StepEvaluation } from '@/core/judging/evaluate-unit';
 import { figure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
 import { analysisProblemText } from '@/core/wording/problem-text';
@@ -16,7 +16,7 @@ interface Props {
 
 /** What a run found: every characteristic with U and limit, and what is missing for an undecided one. */
 export function StepResults({ result, units, heading = 'This run' }: Props) {
-  const notes = result.analyses.flatMap((analysis) => analysis.notes);
+  const notes = remarksOf(result);
   return (
     <div className={styles.results}>
       <h2>

@@ -5,6 +5,7 @@ import dayjs from 'dayjs';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { remarksOf } from '@/core/judging/evaluate-unit';
 import { analysisProblemText } from '@/core/wording/problem-text';
 import { verdictWords } from '@/core/wording/check-text';
 import type { JobView, RunSummary, StepView } from '@/server/jobs/job-view';
@@ -82,9 +83,9 @@ function Findings({ view, step }: { readonly view: JobView; readonly step: StepV
 
 function StepRow({ view, step, at }: { readonly view: JobView; readonly step: StepView; readonly at: number }) {
   const { units } = useShop();
-  const { verdict, characteristics, analyses } = step.evaluation;
+  const { verdict, characteristics } = step.evaluation;
   const done = verdict !== 'not-run';
-  const notes = analyses.flatMap((analysis) => analysis.notes);
+  const notes = remarksOf(step.evaluation);
   return (
     <li className={view.nextStep === step.id ? styles.next : undefined}>
       <details open={verdict === 'fail' || verdict === 'undecided'}>

@@ -8,6 +8,7 @@ export const sourceWords: Readonly<Record<UncertaintySource, string>> = {
   'gauge-zero': 'zero of the gauge',
   'gauge-gain': 'gain of the gauge',
   'gauge-linearity': 'linearity of the gauge',
+  'gauge-stability': 'drift of the gauge while it was watched',
   'pair-gain': 'gain between the two gauges',
   'pair-offset': 'offset between the two gauges',
   counting: 'a stroke close to the threshold',
@@ -16,4 +17,5 @@ export const sourceWords: Readonly<Record<UncertaintySource, string>> = {
   volume: 'volume',
   temperature: 'temperature of the gas',
   'gas-heat': 'heat that the gas has taken or given',
+  repeats: 'scatter of the repeats',
 };

@@ -64,6 +64,7 @@ describe('results of a run', () => {
           verdict: 'undecided',
           optional: false,
           findings: null,
+          doubts: [],
           analyses: [],
           characteristics: [
             {

@@ -163,7 +163,10 @@ export function vacuumUnitSteps<Unit extends VacuumUnit>(setup: VacuumSetup<Unit
       analyseVacuumHold(trace, context, {
         seconds: vacuumLossSeconds(context),
         volume: applied ? context.unit.appliedVolume : context.unit.shellVolume,
-        appliedChannel: applied ? setup.leverChannel : null,
+        supplyVacuum: setup.supplyVacuum(context),
+        leverChannel: setup.leverChannel,
+        appliedLevel: applied ? setup.appliedLevel(context) : null,
+        appliesAt: setup.appliedLevel(context),
       }),
     entry: holdEntry<Unit>({
       seconds: vacuumLossSeconds,
@@ -182,7 +185,10 @@ export function vacuumUnitSteps<Unit extends VacuumUnit>(setup: VacuumSetup<Unit
 
   return {
     draw,
-    holdAtRest: hold(false, (context) => [rest(settledBefore, supplyOn), shutAndWait(context, 0)], controlPort),
+    holdAtRest: hold(false, (context) => [rest(settledBefore, supplyOn), shutAndWait(context, 0)], [
+      setup.leverChannel,
+      ...controlPort,
+    ]),
     holdApplied: hold(
       true,
       (context) => {

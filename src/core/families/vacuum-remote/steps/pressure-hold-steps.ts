@@ -1,4 +1,4 @@
-import { analysePressureHold } from '../../../toolboxes/vacuum/hold-analysis';
+import { analysePressureHold } from '../../../toolboxes/vacuum/pressure-hold-analysis';
 import type { MeasuredStep } from '../../../procedure/step-definition';
 import type { ReadingBands } from '../../../procedure/expected';
 import type { StepContext } from '../../../procedure/step-context';
@@ -51,7 +51,12 @@ export function pressureHoldSteps<Unit extends RemoteUnit>(layout: PressureHolds
     startsFrom: 'vented',
     guide: () => [rest(1.5), pullAndShut(lowPressure, 2, {}), waitShut(lowPressure, lowHoldSeconds, {}), letBack({})],
     analyse: (trace, context) =>
-      analysePressureHold(trace, context, { seconds: lowHoldSeconds, withInputCreep: false, ...analysed }),
+      analysePressureHold(trace, context, {
+        seconds: lowHoldSeconds,
+        withInputCreep: false,
+        between: [0.5 * lowPressure, 2 * lowPressure],
+        ...analysed,
+      }),
     watch: (context) => decayWatch(context, lowHoldSeconds, held),
     limits: (analysis, context) => decayLimits(analysis, context, held),
     bands: () => Object.fromEntries(channels.map((channel) => [channel, [300_000, 500_000] as const])),
@@ -81,7 +86,12 @@ export function pressureHoldSteps<Unit extends RemoteUnit>(layout: PressureHolds
       ];
     },
     analyse: (trace, context) =>
-      analysePressureHold(trace, context, { seconds: highHoldSeconds, withInputCreep, ...analysed }),
+      analysePressureHold(trace, context, {
+        seconds: highHoldSeconds,
+        withInputCreep,
+        between: [0.6 * appliedInput(context), Infinity],
+        ...analysed,
+      }),
     watch: (context) => decayWatch(context, highHoldSeconds, held),
     limits: (analysis, context) => decayLimits(analysis, context, held),
     bands: (context) => {

@@ -1,0 +1,3 @@
+import { foreignHolds } from '../../../tests/support/second-writer/holds-suite';
+
+foreignHolds(8, 1);

@@ -1,0 +1,171 @@
+import { expandedUncertainty, random, scaleComponents } from '../../instruments/uncertainty';
+import type { CharacteristicId } from '../../quantities/characteristics';
+import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
+import { evidence, noEvidence, type Evidence, type Judged } from '../../procedure/evidence';
+import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import { findPull, isPull } from '../../traces/pull';
+import { movingMean } from '../../traces/smoothing';
+import { longestGap, ownInterval, ownSamples, sampleAt, samplesBetween } from '../../traces/own-samples';
+import { findStuck, neverMoved } from '../../traces/stuck';
+import { columnOf, type Trace } from '../../traces/trace';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
+import { earliestCall } from './early-call';
+import { fittedChange, gaugeOfChange, predictedChange, type HeldChange } from './held-change';
+
+const { max, min, round } = Math;
+
+export interface PressureHoldOptions {
+  /** Time of the full hold, s. */
+  readonly seconds: number;
+  readonly withInputCreep: boolean;
+  /** Where there is no output gauge it is the input that is locked in and watched. */
+  readonly held?: 'input_pressure';
+  /** Pressures (Pa gauge) between which the hold has to be made to tell what it is made for. */
+  readonly between: readonly [number, number];
+}
+
+/** A pressure locked in, from where it has settled to where the lever is let back or the log ends (s). */
+interface LockedIn {
+  readonly from: number;
+  readonly to: number;
+  readonly level: number;
+  readonly early: boolean;
+}
+
+/** Left off once the lever has arrived: valve movement and the first of the settling, s. */
+const settling = 1;
+/** The lever is let back where the pressure falls by this share of its highest within this, s. */
+const letBackShare = 0.05;
+const letBackSeconds = 0.25;
+/** A lever that pulls again raises the pressure by this share. */
+const pulledAgainShare = 0.03;
+/** Where a log begins in a hold it begins this close to its highest. */
+const atLevel = 0.9;
+const fullShare = 0.95;
+const shortBy = 0.1;
+const longestGapShare = 0.3;
+
+/** Whether a trace shows a pressure that was locked in, at the level and for the time that the step asks for. */
+function lockedInEvidence(
+  trace: Trace,
+  context: StepContext<unknown>,
+  channel: 'output_pressure' | 'input_pressure',
+  options: PressureHoldOptions,
+): Judged<LockedIn> {
+  const column = columnOf(trace, channel);
+  if (!column) return noEvidence({ code: 'channel-missing', channel });
+  const samples = ownSamples(trace, column);
+  const { time, value } = samples;
+  if (neverMoved(samples))
+    return noEvidence({ code: 'gauge-frozen', channel, seconds: time[time.length - 1] - time[0] });
+  const pull = findPull(trace, column);
+  const highest = value.reduce((most, each) => max(most, each), -Infinity);
+  const begun = value[0] > atLevel * highest;
+  if (!begun && !isPull(pull)) return noEvidence({ code: 'no-hold', channel, seconds: options.seconds });
+  const from = begun || !isPull(pull) ? time[0] : trace.time[pull.plateau.from] + settling;
+  const half = max(0, round(0.06 / ownInterval(samples)));
+  const smooth = movingMean(value, half);
+  const begin = sampleAt(samples, from);
+  let lowest = smooth[begin];
+  let to = begin;
+  for (let later = begin; to + 1 < time.length; to++) {
+    while (later + 1 < time.length && time[later] - time[to] < letBackSeconds) later++;
+    lowest = min(lowest, smooth[to]);
+    if (smooth[to] - smooth[later] > letBackShare * highest) break;
+    if (smooth[to] - lowest > pulledAgainShare * highest) break;
+  }
+  const covered = (time[to] ?? from) - from;
+  const needed = min(fullShare * options.seconds, earliestCall(options.seconds));
+  if (!(covered >= needed - shortBy)) return noEvidence({ code: 'hold-too-short', seconds: max(0, covered), needed });
+  const stuck = findStuck(samples, context.instruments.get(channel)?.range ?? null);
+  if (stuck && stuck.from < time[to] && stuck.to > from)
+    return noEvidence(
+      stuck.kind === 'clipped'
+        ? { code: 'gauge-clipped', channel, at: stuck.value }
+        : { code: 'gauge-frozen', channel, seconds: stuck.to - stuck.from },
+    );
+  const gap = longestGap(samples, from, time[to]);
+  if (gap > longestGapShare * covered) return noEvidence({ code: 'gap-in-hold', channel, seconds: gap });
+  const level = smooth[begin];
+  const [low, high] = options.between;
+  if (level < low || level > high) return noEvidence({ code: 'held-elsewhere', at: level, low, high });
+  const early = covered < fullShare * options.seconds;
+  const notes: AnalysisProblem[] = [
+    ...(begun ? [{ code: 'begins-in-hold' } as const] : []),
+    ...(early ? [{ code: 'called-early', at: covered, of: options.seconds } as const] : []),
+  ];
+  return evidence({ from, to: time[to], level, early }, notes);
+}
+
+/**
+ * Decay and input creep (Pa/s, positive = falling output, rising input) of a locked-in pressure, from the fitted decay
+ * over the hold. Channels `output_pressure`, `input_pressure`; the input alone where that is what is held.
+ */
+export function analysePressureHold(
+  trace: Trace,
+  context: StepContext<unknown>,
+  options: PressureHoldOptions,
+): StepAnalysis {
+  const channel = options.held ?? 'output_pressure';
+  const decayRate = options.held ? 'input-decay-rate' : 'output-decay-rate';
+  const ids = options.withInputCreep ? ([decayRate, 'input-creep'] as const) : ([decayRate] as const);
+  const judged = lockedInEvidence(trace, context, channel, options);
+  if (judged.kind === 'none') return nothingMeasured(ids, judged.problem);
+  const { found } = judged;
+  const rate = rateOf(trace, context, { channel, locked: found, seconds: options.seconds });
+  if (!rate)
+    return nothingMeasured(ids, { code: 'hold-too-short', seconds: found.to - found.from, needed: options.seconds });
+  const decay = rate.as(decayRate, 1);
+  return {
+    characteristics: options.withInputCreep ? [decay, creepOf(trace, context, found, options.seconds)] : [decay],
+    events: [
+      { id: 'hold', time: found.from, y: rate.change.start },
+      { id: 'hold', time: found.to, y: rate.change.start - rate.change.soFar },
+    ],
+    notes: judged.notes,
+    held: rate.change.start,
+  };
+}
+
+interface Watched {
+  readonly channel: string;
+  readonly locked: Evidence<LockedIn>;
+  readonly seconds: number;
+}
+
+/** Rate (Pa/s) at which a channel fell while the pressure was locked in; null where the hold is too short for one. */
+function rateOf(trace: Trace, context: StepContext<unknown>, { channel, locked, seconds }: Watched) {
+  const samples = samplesBetween(ownSamples(trace, trace.columns[channel]), locked.from, locked.to);
+  if (samples.time.length < 2) return null;
+  const over = locked.early ? seconds : locked.to - locked.from;
+  const change: HeldChange | null = locked.early
+    ? predictedChange(samples, seconds, null)
+    : fittedChange(samples, over, 0);
+  if (!change) return null;
+  const components = [
+    random('fit', change.standard),
+    ...gaugeOfChange(samples, context, { channel, change, seconds: over }),
+  ];
+  const expanded = expandedUncertainty({ value: change.value, components });
+  const as = (id: CharacteristicId, sign: 1 | -1): Characteristic =>
+    // What is locked in can fall, never rise by itself; an input may be pushed up by what comes back.
+    sign === 1 && change.value < -expanded
+      ? absent(id, { code: 'gains', channel, gain: -change.value })
+      : measured(id, (sign * change.value) / over, scaleComponents(components, 1 / over));
+  return { change, as };
+}
+
+function creepOf(
+  trace: Trace,
+  context: StepContext<unknown>,
+  locked: Evidence<LockedIn>,
+  seconds: number,
+): Characteristic {
+  if (!columnOf(trace, 'input_pressure'))
+    return absent('input-creep', { code: 'channel-missing', channel: 'input_pressure' });
+  const rate = rateOf(trace, context, { channel: 'input_pressure', locked, seconds });
+  return rate
+    ? rate.as('input-creep', -1)
+    : absent('input-creep', { code: 'hold-too-short', seconds: locked.to - locked.from, needed: seconds });
+}
