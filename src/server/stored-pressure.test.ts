@@ -22,7 +22,12 @@ async function book(serial: string, standInFault = ''): Promise<Job> {
 }
 
 const dead = (job: Job, pressure: number) =>
-  recordReadings(job.id, 'make-dead-before', { 'dead-pressure': pressure }, { person, standIn: false });
+  recordReadings(
+    job.id,
+    'make-dead-before',
+    { 'dead-pressure': pressure, 'gauge-seen': 0 },
+    { person, standIn: false },
+  );
 
 const looks = Object.fromEntries(
   family.steps

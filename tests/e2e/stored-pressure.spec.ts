@@ -79,12 +79,22 @@ test('nobody gets past making dead: not by mouse, not by key, not by asking the 
   const typed = `/jobs/${id}/bench/make-dead-before?by=dial`;
   await page.goto(typed);
   await page.getByLabel('Pressure left').fill('0.9 MPa');
+  await page.getByLabel('The gauge was seen to move').selectOption({ label: 'It fell as the strokes were made' });
   await page.getByRole('button', { name: 'Keep these readings' }).click();
   await expect(page).not.toHaveURL(/make-dead-before/);
   await page.goto(`/jobs/${id}/bench/fluid-look`);
   await expect(page.getByRole('heading', { name: 'Fluid is shut' })).toBeVisible();
   await page.goto(typed);
   await page.getByLabel('Pressure left').fill('0.04 MPa');
+  // A zero on a gauge that nobody saw move proves nothing.
+  await page.getByLabel('The gauge was seen to move').selectOption({ label: 'It was not seen to move' });
+  await page.getByRole('button', { name: 'Keep these readings' }).click();
+  await expect(page).not.toHaveURL(/make-dead-before/);
+  await page.goto(`/jobs/${id}/bench/fluid-look`);
+  await expect(page.getByRole('heading', { name: 'Fluid is shut' })).toBeVisible();
+  await page.goto(typed);
+  await page.getByLabel('Pressure left').fill('0.04 MPa');
+  await page.getByLabel('The gauge was seen to move').selectOption({ label: 'It fell as the strokes were made' });
   await page.getByRole('button', { name: 'Keep these readings' }).click();
   await expect(page.getByRole('heading', { name: /Fluid: say how/ })).toBeVisible();
 });

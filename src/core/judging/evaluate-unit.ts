@@ -112,7 +112,10 @@ function analysesOf(step: JudgedStep, given: StepEvidence, context: StepContext<
     case 'traces':
       return step.kind === 'measured' ? given.traces.map((trace) => step.analyse(trace, context)) : [];
     case 'typed':
-      return [analysisFromTyped(step, given.values, context)];
+      // A proof is asked for whole, by whatever way its figure comes.
+      return step.pressure === 'proves-dead'
+        ? [entryOf(step).analyse(Object.fromEntries(given.values), context)]
+        : [analysisFromTyped(step, given.values, context)];
     case 'mixed':
       return given.given.map((one) => analysisOf(step, one, context));
     case 'findings':

@@ -98,6 +98,8 @@ export type AnalysisProblem =
   | { readonly code: 'empty-before-half'; readonly precharge: number }
   | { readonly code: 'charged-too-long'; readonly of: 'motor' | 'dead-head'; readonly seconds: number }
   | { readonly code: 'not-dead'; readonly left: number }
+  | { readonly code: 'gauge-not-seen-alive'; readonly channel: string }
+  | { readonly code: 'reads-below-zero'; readonly channel: string; readonly reading: number }
   | { readonly code: 'strokes-to-dead'; readonly strokes: number }
   | { readonly code: 'no-angle' }
   | { readonly code: 'sphere-of-other-purpose'; readonly found: SpherePurpose; readonly wanted: SpherePurpose }

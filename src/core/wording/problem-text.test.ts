@@ -89,6 +89,8 @@ const facts: { readonly [C in Code]: Facts<C> } = {
   'empty-before-half': { precharge: 8e6 },
   'charged-too-long': { of: 'motor', seconds: 20 },
   'not-dead': { left: 2e6 },
+  'gauge-not-seen-alive': { channel: 'accumulator_pressure' },
+  'reads-below-zero': { channel: 'accumulator_pressure', reading: -14.5e6 },
   'strokes-to-dead': { strokes: 24 },
   'sphere-of-other-purpose': { found: 'suspension', wanted: 'brake' },
   'fluid-mixed': { found: 'mineral', wanted: 'glycol' },

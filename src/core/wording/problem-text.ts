@@ -210,6 +210,10 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
         : `Stopped: the pump had stood against its dead end for ${waitText(problem.seconds)}.`;
     case 'not-dead':
       return `Still ${gauge(problem.left)}: this is not dead. Nothing is loosened.`;
+    case 'gauge-not-seen-alive':
+      return `${channelTitle(problem.channel)} was not seen to move: its zero proves nothing. Let it be seen to fall from pressure, or zero it and tap it up with a known source.`;
+    case 'reads-below-zero':
+      return `${channelTitle(problem.channel)} reads ${gauge(problem.reading)}, below the air around it, which no vessel can: the gauge, its loop or its sign is at fault, and it proves nothing.`;
     case 'strokes-to-dead':
       return `Dead after ${counted(problem.strokes, 'stroke')}.`;
     case 'sphere-of-other-purpose':

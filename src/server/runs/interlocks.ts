@@ -9,22 +9,15 @@ import { RequestRefused } from '../http/refused';
 import { evaluateRun } from '../jobs/evaluate-job';
 import { sheetOf } from '../jobs/job-context';
 
-// What a kept run came to never changes; a proof is looked at with every step that opens.
-const shared = globalThis as { hardPedalRunVerdicts?: Map<string, StepEvaluation['verdict']> };
-const verdicts = (shared.hardPedalRunVerdicts ??= new Map());
-
+/** What a kept run comes to under today's policy; never a verdict remembered from another. */
 async function verdictOf(job: Job, run: Run): Promise<StepEvaluation['verdict']> {
-  const known = verdicts.get(run.id);
-  if (known) return known;
   const step = sheetOf(job).family.steps.find((each) => each.id === run.step);
-  let verdict: StepEvaluation['verdict'] = 'not-run';
-  if (step?.kind === 'look') verdict = lookVerdict(step, run.findings ?? {});
-  else if (step) {
-    const trace = run.readings ? { time: new Float64Array(0), columns: {} } : (await readTrace(run.id)).trace;
-    verdict = (await evaluateRun(job, run, trace)).verdict;
-  }
-  verdicts.set(run.id, verdict);
-  return verdict;
+  if (!step) return 'not-run';
+  if (step.kind === 'look') return lookVerdict(step, run.findings ?? {});
+  // A step that charges shuts what must be dead whatever it came to: only proofs are judged.
+  if (step.pressure !== 'proves-dead') return 'not-run';
+  const trace = run.readings ? { time: new Float64Array(0), columns: {} } : (await readTrace(run.id)).trace;
+  return (await evaluateRun(job, run, trace)).verdict;
 }
 
 /**

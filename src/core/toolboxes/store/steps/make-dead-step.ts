@@ -1,8 +1,10 @@
-import { readingComponents } from '../../../instruments/uncertainty';
-import { columnOf, meanOf, indexAtTime } from '../../../traces/trace';
+import { expandedUncertainty, readingComponents } from '../../../instruments/uncertainty';
+import { ownSamples, samplesBetween } from '../../../traces/own-samples';
+import { findStuck } from '../../../traces/stuck';
+import { columnOf, type Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import { type GuidePhase, wait } from '../../../procedure/guide-phase';
-import type { StepAnalysis } from '../../../procedure/step-analysis';
+import type { Characteristic, StepAnalysis } from '../../../procedure/step-analysis';
 import type { StepContext } from '../../../procedure/step-context';
 import type { MeasuredStep } from '../../../procedure/step-definition';
 import type { TypedField } from '../../../procedure/typed-entry';
@@ -64,16 +66,15 @@ export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' |
       ],
       analyse: (trace, context) => {
         const strokes = findStrokes(trace, columnOf(trace, lever) ?? new Float64Array(0)).length;
-        const from = indexAtTime(trace, trace.time[trace.time.length - 1] - 2);
-        const lasts = circuits.map(
-          (circuit) => meanOf(trace.columns[circuit.pressure] ?? new Float64Array(0), from).mean,
-        );
         const notes: AnalysisProblem[] = strokes > 0 ? [{ code: 'strokes-to-dead', strokes }] : [];
-        return proof(lasts, context, notes);
+        const gauges = circuits.map((circuit) =>
+          restingGauge(trace, context, circuit.pressure, dead(context, circuit.storeOf(context.unit)).value),
+        );
+        return proof(gauges, context, notes);
       },
       entry: {
-        fields: (context) =>
-          circuits.map((circuit): TypedField => ({
+        fields: (context) => [
+          ...circuits.map((circuit): TypedField => ({
             id: idOf('dead-pressure', circuit.suffix),
             title: circuits.length > 1 ? `${circuit.title}: pressure left` : 'Pressure left',
             hint: 'Off the gauge, after the last stroke has changed nothing',
@@ -83,12 +84,32 @@ export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' |
             plausible: plausibleRange('gauge', circuit.pressure, context),
             optional: false,
           })),
-        analyse: (values, context) =>
-          proof(
-            circuits.map((circuit) => values[idOf('dead-pressure', circuit.suffix)] ?? Number.NaN),
+          {
+            id: 'gauge-seen',
+            title: circuits.length > 1 ? 'The gauges were seen to move' : 'The gauge was seen to move',
+            hint: 'A gauge that never moved may be shut off, blocked or broken: its zero proves nothing',
+            as: 'state',
+            channel: null,
+            expected: null,
+            plausible: [0, seenToMove.length - 1],
+            optional: false,
+            choices: seenToMove,
+          } satisfies TypedField,
+        ],
+        analyse: (values, context) => {
+          const seen = values['gauge-seen'];
+          return proof(
+            circuits.map(({ pressure, suffix }): RestingGauge => {
+              const reading = values[idOf('dead-pressure', suffix)];
+              if (reading === undefined) return { kind: 'unproved', problem: { code: 'not-read' } };
+              return seen === undefined || seen >= notSeen
+                ? { kind: 'unproved', problem: { code: 'gauge-not-seen-alive', channel: pressure } }
+                : { kind: 'reads', reading };
+            }),
             context,
             [],
-          ),
+          );
+        },
       },
       limits: (_analysis, context) =>
         circuits.map((circuit) =>
@@ -98,22 +119,75 @@ export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' |
     };
   }
 
+  /** What the gauges prove: a figure each where a working gauge at rest gave one, else why it proves nothing. */
   function proof(
-    lasts: readonly number[],
+    gauges: readonly RestingGauge[],
     context: StepContext<Unit>,
     notes: readonly AnalysisProblem[],
   ): StepAnalysis {
-    const left = lasts.find((value, at) => value > dead(context, circuits[at].storeOf(context.unit)).value);
+    const left = gauges.find(
+      (gauge, at) => gauge.kind === 'reads' && gauge.reading > dead(context, circuits[at].storeOf(context.unit)).value,
+    );
     return {
-      characteristics: circuits.map((circuit, at) => {
-        const instrument = context.instruments.get(circuit.pressure);
-        const id = idOf('dead-pressure', circuit.suffix);
-        return Number.isFinite(lasts[at])
-          ? measured(id, lasts[at], instrument ? readingComponents(instrument, lasts[at], context.date) : [])
-          : absent(id, { code: 'not-read' });
-      }),
+      characteristics: circuits.map((circuit, at) => deadPressure(gauges[at], circuit, context)),
       events: [],
-      notes: left === undefined ? notes : [...notes, { code: 'not-dead', left }],
+      notes: left?.kind === 'reads' ? [...notes, { code: 'not-dead', left: left.reading }] : notes,
+      doubts: gauges.flatMap((gauge) => (gauge.kind === 'unproved' ? [gauge.problem] : [])),
     };
   }
+
+  function deadPressure(gauge: RestingGauge, circuit: StoreCircuit<Unit>, context: StepContext<Unit>): Characteristic {
+    const id = idOf('dead-pressure', circuit.suffix);
+    if (gauge.kind === 'unproved') return absent(id, gauge.problem);
+    const { reading } = gauge;
+    const instrument = context.instruments.get(circuit.pressure);
+    const components = instrument ? readingComponents(instrument, reading, context.date) : [];
+    // No vessel holds less than the air around it: such a reading is the gauge's, its loop's or its sign's.
+    return reading < -expandedUncertainty({ value: reading, components })
+      ? absent(id, { code: 'reads-below-zero', channel: circuit.pressure, reading })
+      : measured(id, reading, components);
+  }
+}
+
+/** How a gauge was seen to work before its zero was believed; the last is that it was not. */
+const seenToMove = [
+  'It fell as the strokes were made',
+  'Zeroed, then tapped up with a known source',
+  'It was not seen to move',
+] as const;
+const notSeen = seenToMove.length - 1;
+
+/** What a gauge gave at the end: a figure that a working gauge at rest gives, or why it proves nothing. */
+type RestingGauge =
+  | { readonly kind: 'reads'; readonly reading: number }
+  | { readonly kind: 'unproved'; readonly problem: AnalysisProblem };
+
+/** The last reading is the mean of this long, s. */
+const lastSeconds = 2;
+/** A gauge was seen to work where it fell by at least this many dead limits, and not in one step. */
+const fellBy = 2;
+
+/**
+ * The reading of one gauge at the end of a trace, where the trace itself shows that the gauge works: it followed a
+ * pressure that was there down to what it shows now, and is not stuck at that figure.
+ */
+function restingGauge(trace: Trace, context: StepContext<unknown>, channel: string, deadLimit: number): RestingGauge {
+  const unproved = (problem: AnalysisProblem): RestingGauge => ({ kind: 'unproved', problem });
+  const column = columnOf(trace, channel);
+  if (!column) return unproved({ code: 'channel-missing', channel });
+  const samples = ownSamples(trace, column);
+  const { time, value } = samples;
+  const end = trace.time[trace.time.length - 1];
+  const last = samplesBetween(samples, end - lastSeconds, end);
+  if (last.value.length === 0) return unproved({ code: 'too-few-samples', channel, samples: 0, needed: 2 });
+  const stuck = findStuck(samples, context.instruments.get(channel)?.range ?? null);
+  if (stuck && stuck.to > end - lastSeconds)
+    return unproved({ code: 'gauge-frozen', channel, seconds: stuck.to - stuck.from });
+  const reading = last.value.reduce((sum, each) => sum + each, 0) / last.value.length;
+  // A loop that breaks drops in one step from where it stood; a pressure that is let out goes through what lies between.
+  const highest = value.reduce((most, each) => Math.max(most, each), -Infinity);
+  const between = value.filter((each) => each > reading + 0.15 * deadLimit && each < 0.95 * highest).length;
+  const fell = highest > reading + fellBy * deadLimit && between >= 2;
+  if (!fell || time[0] >= end) return unproved({ code: 'gauge-not-seen-alive', channel });
+  return { kind: 'reads', reading };
 }
