@@ -1,6 +1,8 @@
 import { writeFileSync } from 'node:fs';
 import { Command, CommanderError } from 'commander';
-import { families, layoutsOf } from '@/core/families';
+import { families, findStep, layoutsOf } from '@/core/families';
+import { entryOf } from '@/core/dials/characteristic-entry';
+import { openUnits } from '@/core/quantities/shown-as';
 import { planOf, supplyOf } from '@/core/contract/family';
 import { standInSource, writeBenchLog } from '@/core/formats/bench-log';
 import { writeEvaluation } from '@/core/formats/evaluation';
@@ -19,6 +21,7 @@ import { characteristicTitles } from '@/core/vocabulary/characteristic-titles';
 import { readProblemText } from '@/core/wording/read-problem-text';
 import { fail, UnusableInput } from './failure';
 import {
+  exampleContext,
   familyNamed,
   faultArgument,
   logEvidence,
@@ -59,6 +62,32 @@ function listFamilies(): void {
       })),
       faults: family.faults.map(({ id, title, shows }) => ({ id, title, shows })),
     })),
+  );
+}
+
+/** What each step asks for when it is read off dials, at the example sheet. */
+function listDials(id: string, layout?: string): void {
+  const family = layoutNamed(familyNamed(id), layout);
+  print(
+    family.plans.flatMap((plan) => {
+      const context = exampleContext(family, { date: today(), plan: plan.id });
+      return plan.steps.flatMap((stepId) => {
+        const step = findStep(family, stepId);
+        if (!step || step.kind === 'look') return [];
+        const fields = entryOf(step)
+          .fields(context, {})
+          .map((field) => ({
+            field: field.id,
+            title: field.title,
+            hint: field.hint,
+            unit: field.choices ? null : openUnits[field.as],
+            ...(field.choices ? { choices: field.choices } : {}),
+            channel: field.channel,
+            optional: field.optional,
+          }));
+        return [{ plan: plan.id, step: step.id, fields }];
+      });
+    }),
   );
 }
 
@@ -136,7 +165,7 @@ function evaluate(assignments: readonly string[], options: EvaluateOptions): voi
   const plan = planOf(sheet.family, context.plan);
   const evidence = [
     ...logEvidence(sheet.family, assignments),
-    ...(options.readings === undefined ? [] : readingEvidence(sheet.family, options.readings)),
+    ...(options.readings === undefined ? [] : readingEvidence(sheet.family, options.readings, context)),
   ];
   const evaluation = evaluateUnit(sheet.family, plan.steps, evidence, { context, policy: 'guarded' });
   const state = concludeInquiry(plan, evaluation);
@@ -149,6 +178,10 @@ function program(): Command {
     .exitOverride()
     .showHelpAfterError();
   hp.command('families').description('families with their steps, characteristics and faults').action(listFamilies);
+  hp.command('dials <family>')
+    .description('what each step asks for when it is read off dials')
+    .option('--layout <id>', 'layout of a family that has several')
+    .action((id: string, options: { readonly layout?: string }) => listDials(id, options.layout));
   hp.command('schema <family>')
     .description('JSON Schema of the unit sheet')
     .action((id: string) => print(unitSheetJsonSchema(familyNamed(id))));

@@ -7,7 +7,7 @@ import type { MeasuredStep } from '@/core/procedure/step-definition';
 import { readBenchLog } from '@/core/formats/bench-log';
 import { readReadings } from '@/core/formats/readings';
 import { contextAt, readSite, type Site } from '@/core/formats/site-file';
-import { readUnitSheet, type UnitSheet } from '@/core/formats/unit-sheet';
+import { checkSpec, readUnitSheet, type UnitSheet } from '@/core/formats/unit-sheet';
 import type { JudgedStep, StepEvidence } from '@/core/judging/evaluate-unit';
 import { findUnit, toSi } from '@/core/quantities/measurement-unit';
 import type { Trace } from '@/core/traces/trace';
@@ -63,6 +63,12 @@ export function unitAtSite(unitFile: string, siteFile: string | undefined, where
   const sheet = orFail(readUnitSheet(readText(unitFile), unitFile));
   const site: Site = siteFile === undefined ? {} : orFail(readSite(readText(siteFile), siteFile));
   return { sheet, context: contextAt(sheet, site, where.date, planNamed(sheet.family, where)) };
+}
+
+/** The example of a family where nobody says where it is. */
+export function exampleContext(family: AnyFamily, where: Required<Omit<Where, 'step'>>): StepContext<unknown> {
+  const sheet = orFail(checkSpec(family, family.example.name, family.example.spec, 'example'));
+  return contextAt(sheet, {}, where.date, planNamed(family, where));
 }
 
 function planNamed(family: AnyFamily, { plan: id, step }: Where): PlanId {
@@ -140,10 +146,11 @@ export function logEvidence(family: AnyFamily, assignments: readonly string[]): 
 }
 
 /** A readings table as evidence. */
-export function readingEvidence(family: AnyFamily, file: string): StepEvidence[] {
-  const { typed, findings } = orFail(readReadings(readText(file), file, family));
+export function readingEvidence(family: AnyFamily, file: string, context: StepContext<unknown>): StepEvidence[] {
+  const { typed, dials, findings } = orFail(readReadings(readText(file), file, family, context));
   return [
     ...[...typed].map(([step, values]): StepEvidence => ({ kind: 'typed', step, values })),
+    ...[...dials].map(([step, readings]): StepEvidence => ({ kind: 'mixed', step, given: [{ readings }] })),
     ...[...findings].map(([step, found]): StepEvidence => ({ kind: 'findings', step, findings: found })),
   ];
 }

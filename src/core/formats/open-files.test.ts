@@ -68,19 +68,42 @@ describe('site file', () => {
   });
 });
 
+const exampleSheet = readUnitSheet(sheetText(family.example.spec as object), 'u.json');
+if (!exampleSheet.ok) throw new Error('the example is not valid');
+const context = contextAt(exampleSheet.value, {}, '2026-11-23');
+
 describe('readings table', () => {
   it('takes typed values in any unit and findings', () => {
     const result = readReadings(
       'step,characteristic,finding,value,unit\nrelease,residual-output,,2,psi\nleak-look,,end-cap,dry,\n',
       'r.csv',
       family,
+      context,
     );
     if (!result.ok) throw new Error(said(result));
     expect(result.value.typed.get('release')?.get('residual-output')).toBeCloseTo(13789.514, 2);
     expect(result.value.findings.get('leak-look')).toEqual({ 'end-cap': 'dry' });
   });
 
+  it('takes what a step asks of its dials, in any unit', () => {
+    const text =
+      'step,characteristic,value,unit\nvacuum-hold-rest,start,17.7,inHg\nvacuum-hold-rest,seconds,15,s\nvacuum-hold-rest,end,59,kPa\n';
+    const result = readReadings(text, 'r.csv', family, context);
+    if (!result.ok) throw new Error(said(result));
+    expect(result.value.typed.size).toBe(0);
+    expect(result.value.dials.get('vacuum-hold-rest')).toEqual({
+      start: expect.closeTo(59_939, 0),
+      seconds: 15,
+      end: 59_000,
+    });
+  });
+
   it.each([
+    [
+      'step,characteristic,value,unit\nvacuum-hold-rest,start,60,kPa\nvacuum-hold-rest,vacuum-loss,1,kPa\n',
+      'half and half',
+    ],
+    ['step,characteristic,value,unit\nvacuum-hold-rest,start,60,s\n', 'line 2, unit'],
     ['step,characteristic,value\nrelease,residual-output,lots\n', 'line 2, value'],
     ['step,characteristic,value\nrelease,boost-ratio,2\n', 'line 2, characteristic'],
     ['step,finding,value\nleak-look,elbow,dry\n', 'line 2, finding'],
@@ -96,7 +119,7 @@ describe('readings table', () => {
     ['step,value\nrelease,2\nteapot,2\n', 'line 2, characteristic'],
     ['step,value\nteapot,2\n', 'line 2, step: "teapot" is not known; known: look-over'],
   ])('names the place of what is wrong in %j', (text, place) => {
-    expect(said(readReadings(text, 'r.csv', family))).toContain(place);
+    expect(said(readReadings(text, 'r.csv', family, context))).toContain(place);
   });
 });
 

@@ -2,20 +2,32 @@ import Papa from 'papaparse';
 import type { AnyFamily } from '../contract/family';
 import type { LookFindings } from '../judging/judge-step';
 import { characteristicUnits, findByOpenName, type CharacteristicId } from '../quantities/characteristics';
-import { findUnit, toSi, unitOf } from '../quantities/measurement-unit';
+import { entryOf } from '../dials/characteristic-entry';
+import type { StepContext } from '../procedure/step-context';
+import type { StepDefinition } from '../procedure/step-definition';
+import type { TypedField, TypedValues } from '../procedure/typed-entry';
+import { findUnit, toSi, unitOf, type MeasurementUnit } from '../quantities/measurement-unit';
+import { openUnits } from '../quantities/shown-as';
 import { readFailed, readOk, type Read } from './read-result';
 
-/** Typed characteristics (SI) and look findings by step. */
+/** Typed characteristics (SI), what was read off dials (SI, by the fields of the step's entry) and look findings, by step. */
 export interface Readings {
+  readonly dials: ReadonlyMap<string, TypedValues>;
   readonly typed: ReadonlyMap<string, ReadonlyMap<CharacteristicId, number>>;
   readonly findings: ReadonlyMap<string, LookFindings>;
 }
 
 /**
  * Reads a readings table (CSV): `step,characteristic,value,unit` rows for typed values and `step,finding,value` rows
- * for looks, in one file or two, with a free `note`. Everything is checked against the family.
+ * for looks, in one file or two, with a free `note`. In place of a characteristic a row may name a field of the step's dial
+ * entry. Everything is checked against the family; a step is typed either way, not half and half.
  */
-export function readReadings(text: string, file: string, family: AnyFamily): Read<Readings> {
+export function readReadings(
+  text: string,
+  file: string,
+  family: AnyFamily,
+  context: StepContext<unknown>,
+): Read<Readings> {
   // Blank lines are kept, so that a row's place among the rows tells its line.
   const parsed = Papa.parse<Partial<Record<string, string>>>(text.replace(/^\uFEFF/, ''), { header: true });
   const fields = parsed.meta.fields ?? [];
@@ -23,6 +35,7 @@ export function readReadings(text: string, file: string, family: AnyFamily): Rea
     if (!fields.includes(needed))
       return readFailed({ code: 'bad-field', file, field: needed, detail: 'the header has no such column' });
   const typed = new Map<string, Map<CharacteristicId, number>>();
+  const dials = new Map<string, Record<string, number>>();
   const findings = new Map<string, Record<string, string>>();
   for (const [at, row] of parsed.data.entries()) {
     if (Object.values(row).every((cell) => !cell?.trim())) continue;
@@ -34,14 +47,22 @@ export function readReadings(text: string, file: string, family: AnyFamily): Rea
       return bad('step', `"${row.step ?? ''}" is not known; known: ${family.steps.map((each) => each.id).join(', ')}`);
     if (row.characteristic) {
       const id = findByOpenName(step.characteristics, row.characteristic);
-      if (id === undefined) return bad('characteristic', `${step.id} has no "${row.characteristic}"`);
+      const field = fieldOf(step, row.characteristic, context);
+      const asField = field !== undefined && (id === undefined || (step.kind !== 'look' && step.entry !== undefined));
+      if (id === undefined && !field) return bad('characteristic', `${step.id} has no "${row.characteristic}"`);
+      if (asField ? typed.has(step.id) : dials.has(step.id))
+        return bad('characteristic', `${step.id} is typed by its dials or by what they come to, not half and half`);
       const shown = (row.value ?? '').trim();
-      const value = Number(shown);
+      const choice = asField && field?.choices ? choiceOf(field.choices, shown) : undefined;
+      if (choice === -1) return bad('value', `must be one of ${field?.choices?.join(', ')}`);
+      const value = choice ?? Number(shown);
       if (shown === '' || !Number.isFinite(value)) return bad('value', `"${shown}" is not a number`);
-      const fileUnit = unitOf(characteristicUnits[id]);
+      const fileUnit = asField && field ? unitOf(openUnits[field.as]) : unitOf(characteristicUnits[id!]);
       const unit = row.unit ? findUnit(row.unit) : fileUnit;
-      if (!unit || unit.dimension !== fileUnit.dimension) return bad('unit', `"${row.unit}" does not fit ${id}`);
-      typed.set(step.id, (typed.get(step.id) ?? new Map()).set(id, toSi(value, unit)));
+      if (!unit || !fits(unit, fileUnit)) return bad('unit', `"${row.unit}" does not fit ${row.characteristic}`);
+      const si = choice ?? toSi(value, unit);
+      if (asField && field) dials.set(step.id, { ...dials.get(step.id), [field.id]: si });
+      else if (id !== undefined) typed.set(step.id, (typed.get(step.id) ?? new Map()).set(id, si));
     } else if (step.kind === 'look') {
       const point = step.points.find((each) => each.id === row.finding);
       if (!point) return bad('finding', `${step.id} has no point "${row.finding ?? ''}"`);
@@ -50,5 +71,24 @@ export function readReadings(text: string, file: string, family: AnyFamily): Rea
       findings.set(step.id, { ...findings.get(step.id), [point.id]: option.id });
     } else return bad('characteristic', `${step.id} is measured: name one of ${step.characteristics.join(', ')}`);
   }
-  return readOk({ typed, findings });
+  return readOk({ typed, dials, findings });
+}
+
+/** A field of a step's dial entry by its id; undefined where it has none of that name. */
+function fieldOf(step: StepDefinition<unknown>, id: string, context: StepContext<unknown>): TypedField | undefined {
+  if (step.kind === 'look') return undefined;
+  return entryOf(step)
+    .fields(context, {})
+    .find((field) => field.id === id);
+}
+
+/** Place of a choice by its words or by its place; −1 where it is none of them. */
+function choiceOf(choices: readonly string[], shown: string): number {
+  const byWords = choices.findIndex((choice) => choice.toLowerCase() === shown.toLowerCase());
+  if (byWords >= 0) return byWords;
+  return /^\d+$/.test(shown) && Number(shown) < choices.length ? Number(shown) : -1;
+}
+
+function fits(unit: MeasurementUnit, fileUnit: MeasurementUnit): boolean {
+  return unit.dimension === fileUnit.dimension || (fileUnit.dimension === 'count' && unit.symbol === '1');
 }

@@ -137,3 +137,28 @@ export function shownAs(id: string): ShownAs {
   if (!channel) return 'gauge';
   return channel.reference ?? channelsShownAs[channel.dimension] ?? 'gauge';
 }
+
+/** Unit that a figure of a kind has in open files. */
+export const openUnits: Readonly<Record<ShownAs, string>> = {
+  gauge: 'kPa',
+  vacuum: 'kPa',
+  absolute: 'kPa',
+  difference: 'kPa',
+  'vacuum-difference': 'kPa',
+  rate: 'kPa/min',
+  flow: 'cm3/min',
+  'pump-flow': 'L/min',
+  time: 's',
+  ratio: '1',
+  count: 'strokes',
+  state: '1',
+  force: 'N',
+  length: 'mm',
+  'slope-per-force': 'kPa/N',
+  'slope-per-angle': 'kPa/°',
+  'force-per-pressure': 'N/kPa',
+  angle: '°',
+  current: 'A',
+  voltage: 'V',
+  'long-time': 's',
+};
