@@ -114,7 +114,9 @@ function simulated(kind: HoldKind, draw: RandomSource, nominal: number): Simulat
     const rate = nominal / kind.seconds;
     if (kind.ambient !== null && shape < 0.6)
       level -= (rate * nozzleFlow(1, kind.ambient, kind.ambient - level, 293.15)) / choked / kind.sampleRate;
-    else if (shape < 0.8) level -= rate / kind.sampleRate;
+    else if (shape < 0.75) level -= rate / kind.sampleRate;
+    // A seal that lets go more and more.
+    else if (shape < 0.87) level -= (rate * 2 * t) / kind.seconds / kind.sampleRate;
     else level -= (rate * 1.4 * Math.exp(-t / kind.seconds)) / kind.sampleRate;
     level = Math.max(0, level);
   }

@@ -16,7 +16,7 @@ const rooms: readonly { readonly name: string; readonly mayImport?: readonly str
   { name: 'instruments', mayImport: [] },
   { name: 'physics', mayImport: [] },
   { name: 'fitting', mayImport: ['physics'] },
-  { name: 'vocabulary', mayImport: ['quantities'] },
+  { name: 'vocabulary', mayImport: ['quantities', 'instruments'] },
   { name: 'procedure', mayImport: [...ground, 'vocabulary'] },
   { name: 'contract' },
   { name: 'dials', mayImport: [...ground, 'vocabulary', 'procedure'] },

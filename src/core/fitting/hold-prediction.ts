@@ -1,6 +1,7 @@
 import { correctedAkaike, fitExponentialDecay, fitLinearDecay, type DecayFit } from './decay';
 import { fitChokedDecay } from './choked-decay';
 import { fitLine } from './line';
+import { fitParabola } from './parabola';
 
 const { abs, ceil, floor, max, min, sqrt } = Math;
 const { isFinite, isNaN } = Number;
@@ -16,6 +17,8 @@ export type HoldPrediction =
       readonly soFar: number;
       /** Change over the full time if the rate of the later half went on: what has settled counts no more. */
       readonly byRate: number;
+      /** Largest fall over the full time that a leak which grows evenly with time could still bring, given the samples. */
+      readonly byGrowth: number;
       /** Standard uncertainty of that prediction: fit, and what the models that fit as well would say instead. */
       readonly standard: number;
     }
@@ -69,12 +72,18 @@ export function predictHold(
   const spread = max(...changes.map((change) => abs(change - best.change)));
   // A trend left in the residuals is carried on to the end in proportion.
   const trend = (trendOf(thin.time, thin.y, best) * seconds) / max(now, Number.EPSILON);
+  const soFar = best.at(now) - best.at(0);
   return {
     kind: 'predicted',
     model: best.model,
     change: best.change,
-    soFar: best.at(now) - best.at(0),
+    soFar,
     byRate: byRate.change,
+    byGrowth: max(
+      growth(thin.time, thin.y, { seconds, now, soFar, from: 0, coverage: growthCoverage }),
+      // A settling at the start may hide the bend of a growing leak: what comes after it counts for itself.
+      growth(thin.time, thin.y, { seconds, now, soFar, from: floor(0.3 * thin.time.length), coverage: 1 }),
+    ),
     standard: sqrt(max(best.variance, byRate.variance) + (spread / 2) ** 2 + trend ** 2),
   };
 }
@@ -147,6 +156,35 @@ function laterRate(
   const left = max(0, seconds - now);
   const later = half.termination === 'converged' ? half : whole;
   return { change: whole.slope * now + later.slope * left, variance: later.slopeVariance * left ** 2 };
+}
+
+/** A growth is listened to up to this many standard uncertainties beyond its best estimate. */
+const growthCoverage = 2;
+
+interface SoFar {
+  readonly seconds: number;
+  readonly now: number;
+  readonly soFar: number;
+  /** First sample that is used, and how many standard uncertainties beyond the best estimate are listened to. */
+  readonly from: number;
+  readonly coverage: number;
+}
+
+/**
+ * Fall over the full time if the leak grows evenly (rate = a + b·t): the parabola that the samples allow, at its
+ * steepest within two standard uncertainties, carried on from what was lost so far. Never less than nothing.
+ */
+function growth(time: ArrayLike<number>, y: ArrayLike<number>, { seconds, now, soFar, from, coverage }: SoFar): number {
+  const parabola = fitParabola(time, y, from);
+  if (parabola.termination !== 'converged') return Infinity;
+  const end = time[0] + seconds;
+  const [, , bend] = parabola.coefficients;
+  const last = parabola.at(time[0] + now);
+  const at = parabola.at(end);
+  // A vacuum that bends upwards is settling, not leaking more and more: its tangent counts.
+  const tangent = last.value + (parabola.coefficients[1] + 2 * bend * (time[0] + now)) * (end - time[0] - now);
+  const reached = (bend < 0 ? at.value : min(at.value, tangent)) - coverage * sqrt(at.variance);
+  return max(0, -soFar, last.value - reached - soFar);
 }
 
 /** Largest distance of a piece of the samples from the model, where the pieces show a trend at all; else 0. */

@@ -1,4 +1,10 @@
-import { expandedUncertainty, randomUncertainty, type Estimate } from '../instruments/uncertainty';
+import {
+  coverageFactor,
+  expandedUncertainty,
+  randomUncertainty,
+  type Estimate,
+  type UncertaintySource,
+} from '../instruments/uncertainty';
 import type { CheckVerdict, DecisionPolicy, Remedy } from '../vocabulary/verdict';
 
 export interface Interval {
@@ -35,7 +41,22 @@ export function decide(estimate: Estimate, interval: Interval, policy: DecisionP
   return { kind: 'undecided', remedies: remediesFor(estimate, interval, guard) };
 }
 
-/** More repeats help when the random part is what straddles the limit; otherwise only a better gauge does. */
+/** What is the gauge's own doing, and only a better gauge lessens. */
+const ofTheGauge: readonly UncertaintySource[] = [
+  'resolution',
+  'gauge-zero',
+  'gauge-gain',
+  'gauge-linearity',
+  'pair-gain',
+  'pair-offset',
+];
+/** A gauge so many times as good is not to be had. */
+const bestGauge = 10;
+
+/**
+ * What would decide: repeats where the random part is what straddles the limit; else what lessens the part that
+ * outweighs the others, a better gauge where that is the gauge.
+ */
 function remediesFor(estimate: Estimate, interval: Interval, guard: number): Remedy[] {
   const distances = [interval.low, interval.high]
     .filter((limit) => limit !== null)
@@ -44,11 +65,20 @@ function remediesFor(estimate: Estimate, interval: Interval, guard: number): Rem
   if (!(needed > 0)) return [];
   const randomPart = randomUncertainty(estimate);
   const systematicPart = Math.sqrt(Math.max(0, guard ** 2 - randomPart ** 2));
-  const remedies: Remedy[] = [];
   if (systematicPart < needed) {
     const count = Math.ceil(randomPart ** 2 / (needed ** 2 - systematicPart ** 2));
-    if (count >= 2 && count <= 20) remedies.push({ kind: 'repeats', count });
+    if (count >= 2 && count <= 20) return [{ kind: 'repeats', count }];
   }
-  if (remedies.length === 0) remedies.push({ kind: 'better-gauge', factor: Math.ceil((guard / needed) * 10) / 10 });
-  return remedies;
+  const squares = new Map<UncertaintySource | 'gauge' | 'limit', number>([['limit', interval.standard ** 2]]);
+  for (const { source, standard } of estimate.components) {
+    const group = ofTheGauge.includes(source) ? 'gauge' : source;
+    squares.set(group, (squares.get(group) ?? 0) + standard ** 2);
+  }
+  const [[part, largest]] = [...squares].sort((p, q) => q[1] - p[1]);
+  if (part !== 'gauge') return [{ kind: 'know-better', part }];
+  const others = Math.max(0, guard ** 2 - coverageFactor ** 2 * largest);
+  const factor = others < needed ** 2 ? Math.sqrt((guard ** 2 - others) / (needed ** 2 - others)) : Infinity;
+  return factor <= bestGauge
+    ? [{ kind: 'better-gauge', factor: Math.ceil(factor * 10 - 1e-9) / 10 }]
+    : [{ kind: 'at-the-limit' }];
 }

@@ -96,12 +96,12 @@ export function evaluateMeasured(
   policy: DecisionPolicy,
 ): StepEvaluation {
   const judged = step.repeats === 'last' ? analyses.slice(-1) : analyses;
-  const characteristics = combineRepeats(judged.map((analysis) => analysis.characteristics));
+  const { characteristics, doubts: differing } = combineRepeats(judged.map((analysis) => analysis.characteristics));
   const combined = { ...analyses[analyses.length - 1], characteristics };
   const checks = judgeStep(characteristics, step.limits(combined, context), policy);
   // A step whose characteristics are all absent has shown nothing, whatever limits it could form.
   const empty = characteristics.every((each) => each.kind === 'absent');
-  const doubts = judged.flatMap((analysis) => analysis.doubts ?? []);
+  const doubts = [...judged.flatMap((analysis) => analysis.doubts ?? []), ...differing];
   const checked = empty ? 'undecided' : stepVerdict(checks);
   const verdict = doubts.length > 0 && checked !== 'fail' ? 'undecided' : checked;
   return { step: step.id, verdict, optional: step.optional, characteristics, checks, doubts, analyses, findings: null };

@@ -52,8 +52,29 @@ describe('guarded decision', () => {
     const repeats = Array.from({ length: remedy.count }, (): Characteristic[] => [
       { kind: 'measured', id: 'boost-ratio', estimate: estimate(9.5, 1) },
     ]);
-    const [combined] = combineRepeats(repeats);
+    const [combined] = combineRepeats(repeats).characteristics;
     expect(combined.kind === 'measured' && decide(combined.estimate, upTo(10), 'guarded').kind).toBe('pass');
+  });
+
+  it.each([
+    ['volume', 'volume'],
+    ['gas-heat', 'gas-heat'],
+    ['timing', 'timing'],
+    ['gauge-stability', 'gauge-stability'],
+  ] as const)('names %s where that is what dominates', (source, part) => {
+    const wide: Estimate = {
+      value: 9.5,
+      components: [
+        { source, standard: 0.6, random: false },
+        { source: 'gauge-gain', standard: 0.1, random: false },
+      ],
+    };
+    expect(decide(wide, upTo(10), 'guarded')).toEqual({ kind: 'undecided', remedies: [{ kind: 'know-better', part }] });
+  });
+
+  it('asks for no gauge that nobody has', () => {
+    const hopeless: Estimate = { value: 9.99, components: [{ source: 'gauge-gain', standard: 0.5, random: false }] };
+    expect(decide(hopeless, upTo(10), 'guarded')).toEqual({ kind: 'undecided', remedies: [{ kind: 'at-the-limit' }] });
   });
 
   it('asks for a better gauge where repeats cannot help', () => {
@@ -64,24 +85,38 @@ describe('guarded decision', () => {
 });
 
 describe('repeats', () => {
-  it('average the value, shrink the random part and keep the systematic one', () => {
-    const repeat = (value: number): Characteristic[] => [
-      {
-        kind: 'measured',
-        id: 'boost-slope',
-        estimate: {
-          value,
-          components: [
-            { source: 'fit', standard: 0.2, random: true },
-            { source: 'pair-gain', standard: 0.1, random: false },
-          ],
-        },
+  const repeat = (value: number): Characteristic[] => [
+    {
+      kind: 'measured',
+      id: 'boost-slope',
+      estimate: {
+        value,
+        components: [
+          { source: 'fit', standard: 0.2, random: true },
+          { source: 'pair-gain', standard: 0.1, random: false },
+        ],
       },
-    ];
-    const [combined] = combineRepeats([repeat(3), repeat(3.2), repeat(3.1), repeat(3.1)]);
+    },
+  ];
+
+  it('average the value, shrink the random part and keep the systematic one', () => {
+    const { characteristics, doubts } = combineRepeats([repeat(3), repeat(3.2), repeat(3.1), repeat(3.1)]);
+    const [combined] = characteristics;
     if (combined.kind !== 'measured') throw new Error('expected a value');
     expect(combined.estimate.value).toBeCloseTo(3.1, 12);
-    expect(combined.estimate.components.map((part) => part.standard)).toEqual([0.1, expect.closeTo(0.1, 12)]);
+    expect(combined.estimate.components.map((part) => part.standard)).toEqual([0.1, expect.closeTo(0.1, 12), 0]);
+    expect(doubts).toEqual([]);
+  });
+
+  it('that scatter by more than their noise widen U, and that differ beyond it are a doubt', () => {
+    const scattered = combineRepeats([repeat(3), repeat(3.6), repeat(2.6), repeat(3.2)]);
+    const [combined] = scattered.characteristics;
+    if (combined.kind !== 'measured') throw new Error('expected a value');
+    // Type A: s/√n = 0.4163/2, of which 0.1 is the fits' own.
+    expect(combined.estimate.components[2]).toMatchObject({ source: 'repeats', standard: expect.closeTo(0.1826, 3) });
+    expect(combineRepeats([repeat(3), repeat(11)]).doubts).toEqual([
+      { code: 'repeats-differ', characteristic: 'boost-slope', by: 8 },
+    ]);
   });
 });
 

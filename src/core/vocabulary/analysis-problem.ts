@@ -1,3 +1,4 @@
+import type { CharacteristicId } from '../quantities/characteristics';
 import type { FluidKind } from './fluid';
 import type { SpherePurpose } from './sphere-purpose';
 import type { CircuitFaultId } from './circuit-fault';
@@ -37,6 +38,8 @@ export type AnalysisProblem =
   | { readonly code: 'gauge-frozen'; readonly channel: string; readonly seconds: number }
   | { readonly code: 'gauge-clipped'; readonly channel: string; readonly at: number }
   | { readonly code: 'too-few-samples'; readonly channel: string; readonly samples: number; readonly needed: number }
+  | { readonly code: 'repeats-differ'; readonly characteristic: CharacteristicId; readonly by: number }
+  | { readonly code: 'no-modulating-line'; readonly ratio: number }
   | { readonly code: 'gap-in-hold'; readonly channel: string; readonly seconds: number }
   | { readonly code: 'held-elsewhere'; readonly at: number; readonly low: number; readonly high: number }
   /** A transient that is no leak was told apart from the leak and left out of it. */

@@ -1,9 +1,14 @@
+import type { UncertaintySource } from '../instruments/uncertainty';
 import type { AnalysisProblem } from './analysis-problem';
 
 /** What would turn an undecided check into a decided one. */
 export type Remedy =
   | { readonly kind: 'repeats'; readonly count: number }
   | { readonly kind: 'better-gauge'; readonly factor: number }
+  /** The part of the doubt that outweighs all others, where it is not the gauge. */
+  | { readonly kind: 'know-better'; readonly part: UncertaintySource | 'limit' }
+  /** It lies so near the limit that no gauge at hand would tell. */
+  | { readonly kind: 'at-the-limit' }
   | { readonly kind: 'measure-again'; readonly because: AnalysisProblem };
 
 export type CheckVerdict =

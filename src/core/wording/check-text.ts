@@ -1,4 +1,5 @@
 import type { Check } from '../judging/judge-step';
+import type { UncertaintySource } from '../instruments/uncertainty';
 import type { Remedy } from '../vocabulary/verdict';
 import type { LimitSource } from '../procedure/limit';
 import { figure, shownUnit, withUnit, type DisplayUnits } from './display';
@@ -23,12 +24,37 @@ export function limitText(check: Check, units: DisplayUnits): string {
   return low === null ? 'none' : `at least ${withUnit(low, as, units)}${written}`;
 }
 
+/** What lessens each part of a doubt, as an order. */
+const knowBetter: Readonly<Record<UncertaintySource | 'limit', string>> = {
+  fit: 'Record for longer, or more evenly: the scatter about the fitted line decides',
+  noise: 'Record for longer: the noise decides',
+  resolution: 'Use a gauge with finer divisions',
+  'gauge-zero': 'Zero the gauge before the step',
+  'gauge-gain': 'Use a better gauge',
+  'gauge-linearity': 'Use a better gauge',
+  'gauge-stability': 'Let the gauge warm up, or use one that drifts less: what it may have drifted meanwhile decides',
+  'pair-gain': 'Compare the two gauges first: their difference decides',
+  'pair-offset': 'Compare the two gauges first: their difference decides',
+  counting: 'Do it again: one stroke lay close to the threshold',
+  'force-match': 'Hold both forces alike',
+  timing: 'Move more slowly or log faster: lag and timing decide',
+  volume: 'Measure the volume better: it decides',
+  temperature: 'Measure the temperature of the shell: it decides',
+  'gas-heat': 'Let the air settle for half a minute before the source is shut, or hold for longer: its warming decides',
+  repeats: 'Find out why the repeats scatter: that decides',
+  limit: 'Find out better what the limit depends on (the vacuum that was there, today’s air)',
+};
+
 export function remedyText(remedy: Remedy, units: DisplayUnits): string {
   switch (remedy.kind) {
     case 'repeats':
       return `${remedy.count} repeats in all would decide.`;
     case 'better-gauge':
       return `A gauge ${remedy.factor} times as good would decide.`;
+    case 'know-better':
+      return `${knowBetter[remedy.part]}.`;
+    case 'at-the-limit':
+      return 'It lies at the limit, closer than any gauge at hand can tell.';
     case 'measure-again':
       return analysisProblemText(remedy.because, units);
   }

@@ -41,6 +41,8 @@ const facts: { readonly [C in Code]: Facts<C> } = {
   'gauge-frozen': { channel: 'supply_vacuum', seconds: 6.2 },
   'gauge-clipped': { channel: 'supply_vacuum', at: 60e3 },
   'too-few-samples': { channel: 'supply_vacuum', samples: 4, needed: 8 },
+  'repeats-differ': { characteristic: 'vacuum-loss', by: 8e3 },
+  'no-modulating-line': { ratio: 1.72 },
   'gap-in-hold': { channel: 'supply_vacuum', seconds: 6 },
   'held-elsewhere': { at: 2e5, low: 1e6, high: 4e6 },
   'settling-left-out': { amount: 400 },

@@ -4,6 +4,7 @@ import type { CircuitFaultId } from '../vocabulary/circuit-fault';
 import type { AnalysisProblem } from '../vocabulary/analysis-problem';
 import { withUnit, type DisplayUnits } from './display';
 import { shownAs } from '../quantities/shown-as';
+import { characteristicTitles } from '../vocabulary/characteristic-titles';
 import { channelTitle } from '../vocabulary/channel-titles';
 import { waitText } from './wait-text';
 
@@ -106,6 +107,12 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `${channelTitle(problem.channel)} stood at its end stop, ${withUnit(problem.at, shownAs(problem.channel), units)}: use a gauge with more range.`;
     case 'too-few-samples':
       return `${counted(problem.samples, 'sample')} of ${channelTitle(problem.channel).toLowerCase()} where ${problem.needed} are needed: record faster, or hold longer.`;
+    case 'repeats-differ': {
+      const as = shownAs(problem.characteristic);
+      return `The repeats of ${characteristicTitles[problem.characteristic].toLowerCase()} differ by ${withUnit(problem.by, as, units)}, more than their uncertainty allows: something changed between them. Strike out the one that went wrong, with the reason.`;
+    }
+    case 'no-modulating-line':
+      return `Output rose to ${problem.ratio.toFixed(2)} times the input, but on no straight line that could be told: pull more slowly and evenly, and log faster.`;
     case 'gap-in-hold':
       return `Nothing was recorded of ${channelTitle(problem.channel).toLowerCase()} for ${problem.seconds.toFixed(1)} s of the hold: hold again.`;
     case 'held-elsewhere':

@@ -61,6 +61,8 @@ export function earlyCall(hold: WatchedHold): EarlyCall {
   const least = soFar + (loss - soFar) * diesDown;
   // A settling that hides a leak dies down too: a pass must also hold at the rate of the later half.
   const most = max(loss, -prediction.byRate);
-  const kind = most + expanded <= limit ? 'pass' : least - expanded > limit ? 'fail' : 'open';
+  // Nor may one that grows with time still reach the limit; one that opens late nobody can see coming.
+  const grown = prediction.byGrowth + 2 * hold.gauge(loss);
+  const kind = most + expanded <= limit && grown <= limit ? 'pass' : least - expanded > limit ? 'fail' : 'open';
   return { kind, at, loss, expanded, model: prediction.model };
 }

@@ -84,8 +84,12 @@ export function predictedChange(samples: Samples, seconds: number, ambient: numb
   return {
     value: -prediction.change,
     soFar: -prediction.soFar,
-    // Three standard uncertainties as for the call itself, so that the verdict is the one that was offered.
-    standard: (predictionCoverage / coverageFactor) * prediction.standard,
+    // Three standard uncertainties as for the call itself, and what a growing leak could still bring, so that the verdict
+    // is the one that was offered.
+    standard: max(
+      (predictionCoverage / coverageFactor) * prediction.standard,
+      (prediction.byGrowth + prediction.change) / coverageFactor,
+    ),
     start: samples.value[0],
     settled: null,
   };

@@ -61,7 +61,7 @@ describe('quasi-static model of a pedal-operated unit', () => {
   });
 
   it.each([
-    ['hysteresisN', { hysteresisN: 90 }],
+    ['hysteresisN', { hysteresisN: 110 }],
     ['hubDiameterMm', { hubDiameterMm: 240 }],
     ['frontVolumeCm3', { frontVolumeCm3: 900 }],
     ['appliedTravelMm', { appliedTravelMm: 50 }],

@@ -2,9 +2,6 @@ import { z } from 'zod';
 import { sourceChoices } from '../../../toolboxes/vacuum/source-vacuum';
 import { type SheetField, optionalPositive, positive, sheetFields } from '../../../contract/sheet-field';
 
-/** Least clearance (N) that the hysteresis leaves below cut-in, so that the unit lets go. */
-const releaseClearance = 60;
-
 /** Sheet of a pedal-operated vacuum unit, as written in a unit file. Pressures gauge unless the name says vacuum. */
 export const vacuumInlineSchema = z
   .strictObject({
@@ -49,8 +46,8 @@ export const vacuumInlineSchema = z
     const refuse = (field: string, message: string) => context.addIssue({ code: 'custom', path: [field], message });
     if (spec.hubDiameterMm >= spec.diaphragmDiameterMm)
       refuse('hubDiameterMm', 'must be smaller than diaphragmDiameterMm');
-    if (spec.hysteresisN > spec.cutInForceN - releaseClearance)
-      refuse('hysteresisN', `must be at least ${releaseClearance} N below cutInForceN, else the unit would not let go`);
+    if (spec.hysteresisN >= spec.cutInForceN)
+      refuse('hysteresisN', 'must be below cutInForceN, else the unit would not let go');
     if (spec.masterBoreMm >= spec.diaphragmDiameterMm)
       refuse('masterBoreMm', 'must be smaller than diaphragmDiameterMm');
     const travel = spec.appliedTravelMm ?? spec.strokeMm;

@@ -229,7 +229,8 @@ function atReference(pull: CorrectedPull, { value, slope, intercept, variance }:
 /** A unit that never boosts still has an output at the reference input, and its cut-in lies beyond the pull. */
 function withoutBoost(problem: AnalysisProblem, pull: CorrectedPull): Characteristic[] {
   const { ids } = pull.setup;
-  if (problem.code !== 'no-boost') return [absent('cut-in-pressure', problem), absent(ids.atReference, problem)];
+  if (problem.code !== 'no-boost' && problem.code !== 'no-modulating-line')
+    return [absent('cut-in-pressure', problem), absent(ids.atReference, problem)];
   const { apply, peak, zero } = pull.pull;
   const reference = pull.context.unit.referenceInput;
   const peakInput = peak - (zero ?? 0);
@@ -237,12 +238,11 @@ function withoutBoost(problem: AnalysisProblem, pull: CorrectedPull): Characteri
     ...apply,
     keep: (i) => Math.abs(pull.input[i] - reference) < 0.1 * reference,
   });
-  const cutIn = beyond(
-    'cut-in-pressure',
-    'above',
-    { value: peakInput, components: gaugeParts('input_pressure', peakInput, pull.context) },
-    problem,
-  );
+  const bound = { value: peakInput, components: gaugeParts('input_pressure', peakInput, pull.context) };
+  const cutIn =
+    problem.code === 'no-boost'
+      ? beyond('cut-in-pressure', 'above', bound, problem)
+      : absent('cut-in-pressure', problem);
   if (near.termination !== 'converged') return [cutIn, absent(ids.atReference, problem)];
   const { slope, intercept } = near;
   return [cutIn, atReference(pull, { ...lineAt(near, reference), slope, intercept })];

@@ -59,7 +59,7 @@ export function fitBoostLines(
   if (three.termination !== 'converged' && three.termination !== 'max-iterations')
     return { code: 'fit-failed', termination: three.termination };
   const joints = boostJoints(three, highest, unassisted) ?? twoPieceJoints(binned, highest, unassisted);
-  if (!joints) return { code: 'no-boost' };
+  if (!joints) return withoutLine(binned, unassisted);
   let { cutIn, runOut } = joints;
   let lines: BoostLines | AnalysisProblem = { code: 'no-boost' };
   for (let round = 0; round < 3; round++) {
@@ -72,11 +72,23 @@ export function fitBoostLines(
       smooth,
       noise,
     });
-    if ('code' in lines) return lines;
+    if ('code' in lines) return lines.code === 'no-boost' ? withoutLine(binned, unassisted) : lines;
     cutIn = lines.cutIn;
     runOut = lines.runOut?.input ?? null;
   }
   return lines;
+}
+
+/** Output more than this above what passes through unassisted is boost, whatever line it lies on. */
+const boosted = 1.1;
+
+/** No modulating line was found: because there is no boost, or although there is some. */
+function withoutLine(binned: ReturnType<typeof binByX>, { slope }: Unassisted): AnalysisProblem {
+  let ratio = 0;
+  const highest = binned.x.reduce((most, each) => max(most, each), 0);
+  for (let i = 0; i < binned.x.length; i++)
+    if (binned.x[i] > 0.2 * highest) ratio = max(ratio, binned.y[i] / binned.x[i]);
+  return slope > 0 && ratio > boosted * slope ? { code: 'no-modulating-line', ratio } : { code: 'no-boost' };
 }
 
 /** Joints as cut-in and run-out, or null when the three pieces do not look like a boost curve to run-out. */
