@@ -17,6 +17,7 @@ const words: Readonly<Record<string, readonly string[]>> = {
   supply_vacuum: ['supply', 'vacuum', 'vac', 'booster', 'manifold', 'map', 'source'],
   control_vacuum: ['control', 'test', 'port', 'vacuum', 'vac'],
   reservoir_vacuum: ['reservoir', 'tank', 'vacuum', 'vac'],
+  source_vacuum: ['source', 'manifold', 'pump side', 'hose', 'vacuum', 'vac'],
   input_pressure: ['input', 'inlet', 'in', 'master', 'pressure', 'p'],
   output_pressure: ['output', 'outlet', 'out', 'wheel', 'slave', 'pressure', 'p'],
   pedal_force: ['pedal', 'foot', 'force', 'load'],

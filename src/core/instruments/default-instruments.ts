@@ -37,6 +37,7 @@ export const defaultInstruments: readonly Instrument[] = [
   hydraulic('output_pressure', 'Stand-in output transducer, 16 MPa'),
   vacuum('supply_vacuum', 'Stand-in supply vacuum transducer, 100 kPa'),
   vacuum('control_vacuum', 'Stand-in control vacuum transducer, 100 kPa'),
+  vacuum('source_vacuum', 'Stand-in source vacuum transducer, 100 kPa'),
   force('rod_force', 'Stand-in rod load cell, 10 kN'),
   force('pedal_force', 'Stand-in pedal load cell, 10 kN'),
   travel('rod_travel', 'Stand-in rod travel gauge, 200 mm'),

@@ -16,7 +16,7 @@ function describe(dimension: Dimension, fileUnit: string, ids: readonly string[]
 
 /** Every channel that a step can read, with the unit it has in open files. */
 export const channels: readonly ChannelDescription[] = [
-  ...describe('pressure', 'kPa', ['supply_vacuum', 'control_vacuum', 'reservoir_vacuum'], 'vacuum'),
+  ...describe('pressure', 'kPa', ['supply_vacuum', 'control_vacuum', 'reservoir_vacuum', 'source_vacuum'], 'vacuum'),
   ...describe(
     'pressure',
     'kPa',

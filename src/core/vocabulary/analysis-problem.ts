@@ -34,6 +34,8 @@ export type AnalysisProblem =
   | { readonly code: 'not-at-rest' }
   | { readonly code: 'not-seen-applied'; readonly channel: string }
   | { readonly code: 'not-applied'; readonly channel: string; readonly peak: number; readonly needed: number }
+  | { readonly code: 'side-not-seen-open' }
+  | { readonly code: 'side-not-opened'; readonly vacuum: number }
   | { readonly code: 'gains'; readonly channel: string; readonly gain: number }
   | { readonly code: 'gauge-frozen'; readonly channel: string; readonly seconds: number }
   | { readonly code: 'gauge-clipped'; readonly channel: string; readonly at: number }

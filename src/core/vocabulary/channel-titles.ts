@@ -10,6 +10,7 @@ export const channelTitles: Readonly<Record<string, string>> = {
   pedal_force: 'Pedal force',
   pedal_travel: 'Pedal travel',
   reservoir_vacuum: 'Vehicle’s sensor',
+  source_vacuum: 'Source side',
   time: 'Time',
   engine_on: 'Engine',
   pump_on: 'Pump',

@@ -37,6 +37,8 @@ const facts: { readonly [C in Code]: Facts<C> } = {
   'not-at-rest': {},
   'not-seen-applied': { channel: 'rod_force' },
   'not-applied': { channel: 'rod_force', peak: 120, needed: 900 },
+  'side-not-seen-open': {},
+  'side-not-opened': { vacuum: 40e3 },
   gains: { channel: 'supply_vacuum', gain: 800 },
   'gauge-frozen': { channel: 'supply_vacuum', seconds: 6.2 },
   'gauge-clipped': { channel: 'supply_vacuum', at: 60e3 },

@@ -99,6 +99,10 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `Nothing in this log shows that the unit was applied: record ${channelTitle(problem.channel).toLowerCase()} with it.`;
     case 'not-applied':
       return `The unit was not fully applied: ${withUnit(problem.peak, shownAs(problem.channel), units)} where ${withUnit(problem.needed, shownAs(problem.channel), units)} are needed.`;
+    case 'side-not-seen-open':
+      return 'Nothing in this trace shows that the source side was opened to the air: log a gauge there too (source_vacuum), or the valve held back nothing that anybody saw.';
+    case 'side-not-opened':
+      return `The source side still had ${withUnit(problem.vacuum, 'vacuum', units)}: it was not opened to the air, so the valve had nothing to hold back.`;
     case 'gains':
       return `It gained ${withUnit(problem.gain, problem.channel.endsWith('_vacuum') ? 'vacuum-difference' : 'difference', units)}, which nothing that is shut off can do: the source was open, or the sign or the reference of the gauge is wrong.`;
     case 'gauge-frozen':

@@ -333,9 +333,9 @@ const checkValve: Measured = {
   optional: false,
   characteristics: ['reverse-leak'],
   needs: ['supply_vacuum'],
-  uses: ['pump_on'],
+  uses: ['source_vacuum', 'pump_on'],
   leastRows: 20,
-  picture: { kind: 'over-time', channels: ['supply_vacuum'] },
+  picture: { kind: 'over-time', channels: ['supply_vacuum', 'source_vacuum'] },
   startsFrom: 'evacuated',
   guide: () => [
     wait({ code: 'rest', seconds: 1 }, { isolated: 1 }, 1),

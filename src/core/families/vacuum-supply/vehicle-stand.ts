@@ -32,6 +32,7 @@ function plant(unit: VacuumSupplyUnit, conditions: PlantConditions): Plant {
   let engine = 0;
   let stroke = 0;
   let owed = 0;
+  let sideOpen = 0;
   const tool = scanTool(ambient - pressure);
   let shown = vacuumShown(tool.advance(0, ambient - pressure));
 
@@ -46,7 +47,7 @@ function plant(unit: VacuumSupplyUnit, conditions: PlantConditions): Plant {
   }
 
   return {
-    channels: ['pedal_force', 'reservoir_vacuum', 'supply_vacuum', 'pump_on', 'engine_on'],
+    channels: ['pedal_force', 'reservoir_vacuum', 'supply_vacuum', 'pump_on', 'engine_on', 'source_vacuum'],
     largestStep: 0.002,
     advance(dt, controls) {
       pedal += ((controls.lever - pedal) * dt) / pedalLag;
@@ -65,6 +66,7 @@ function plant(unit: VacuumSupplyUnit, conditions: PlantConditions): Plant {
       const pulled = pumping * max(0, pressure - ultimate);
       const leaking = nozzleFlow(condition.leak, ambient, pressure, temperature);
       const open = running === 0 && controls.isolated === 0;
+      sideOpen = open ? 1 : 0;
       const back = open ? nozzleFlow(condition.checkLeak, ambient, pressure, temperature) : 0;
       pressure += (dt * (heat * (leaking + back) - pulled) + drawn) / volume;
       shown = vacuumShown(tool.advance(dt, ambient - pressure + condition.sensorShift));
@@ -75,11 +77,13 @@ function plant(unit: VacuumSupplyUnit, conditions: PlantConditions): Plant {
       out[2] = ambient - pressure;
       out[3] = running > 0 && !condition.dead ? 1 : 0;
       out[4] = engine;
+      // The gauge between the pump and the check valve: at the air once the clamp is off with the pump at rest.
+      out[5] = sideOpen > 0 ? 0 : ambient - pressure;
     },
-    snapshot: () => [pressure, pedal, running, engine, stroke, owed, shown, ...tool.snapshot()],
+    snapshot: () => [pressure, pedal, running, engine, stroke, owed, shown, sideOpen, ...tool.snapshot()],
     restore(state) {
       let toolState: number[];
-      [pressure, pedal, running, engine, stroke, owed, shown, ...toolState] = state;
+      [pressure, pedal, running, engine, stroke, owed, shown, sideOpen, ...toolState] = state;
       tool.restore(toolState);
     },
   };

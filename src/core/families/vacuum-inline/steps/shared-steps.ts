@@ -147,9 +147,9 @@ export const checkValve: Measured = {
   optional: false,
   characteristics: ['reverse-leak'],
   needs: ['supply_vacuum'],
-  uses: ['engine_on'],
+  uses: ['source_vacuum', 'engine_on'],
   leastRows: 20,
-  picture: { kind: 'over-time', channels: ['supply_vacuum'] },
+  picture: { kind: 'over-time', channels: ['supply_vacuum', 'source_vacuum'] },
   startsFrom: 'evacuated',
   guide: (context) => {
     const seconds = vacuumLossSeconds(context);

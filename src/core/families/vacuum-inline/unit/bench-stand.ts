@@ -31,7 +31,7 @@ function plant(unit: VacuumInlineUnit, conditions: PlantConditions): Plant {
   let rodForce = 0;
 
   return {
-    channels: ['rod_force', 'rod_travel', 'output_pressure', 'supply_vacuum'],
+    channels: ['rod_force', 'rod_travel', 'output_pressure', 'supply_vacuum', 'source_vacuum'],
     largestStep: 0.001,
     advance(dt, controls) {
       rodForce += ((controls.lever - rodForce) * dt) / rodLag;
@@ -49,6 +49,7 @@ function plant(unit: VacuumInlineUnit, conditions: PlantConditions): Plant {
       out[1] = model.state.travel;
       out[2] = model.state.output;
       out[3] = ambient - model.state.front;
+      out[4] = ambient - hose;
     },
     snapshot: () => [tank, hose, rodForce, ...stateNumbers(model.state)],
     restore(state) {

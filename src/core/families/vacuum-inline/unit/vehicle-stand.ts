@@ -39,7 +39,7 @@ function plant(unit: VacuumInlineUnit, conditions: PlantConditions): Plant {
   let collapsed = 0;
 
   return {
-    channels: ['pedal_force', 'pedal_travel', 'output_pressure', 'supply_vacuum', 'engine_on'],
+    channels: ['pedal_force', 'pedal_travel', 'output_pressure', 'supply_vacuum', 'engine_on', 'source_vacuum'],
     largestStep: 0.001,
     advance(dt, controls) {
       running = controls.engine > 0 ? 1 : 0;
@@ -63,6 +63,7 @@ function plant(unit: VacuumInlineUnit, conditions: PlantConditions): Plant {
       out[2] = model.state.output;
       out[3] = ambient - model.state.front;
       out[4] = running;
+      out[5] = ambient - hose;
     },
     snapshot: () => [source, hose, pedal, running, collapsed, ...stateNumbers(model.state)],
     restore(state) {

@@ -62,6 +62,12 @@ export function pressureHoldSteps<Unit extends RemoteUnit>(layout: PressureHolds
     bands: () => Object.fromEntries(channels.map((channel) => [channel, [300_000, 500_000] as const])),
   };
 
+  /** Lowest pressure that a sound unit holds at full assist. */
+  const soundLow = (context: StepContext<Unit>) => {
+    const input = appliedInput(context);
+    return layout.outputBand(context, input)[held.channel]?.[0] ?? input;
+  };
+
   const high: MeasuredStep<Unit> = {
     id: 'pressure-hold',
     kind: 'measured',
@@ -89,7 +95,7 @@ export function pressureHoldSteps<Unit extends RemoteUnit>(layout: PressureHolds
       analysePressureHold(trace, context, {
         seconds: highHoldSeconds,
         withInputCreep,
-        between: [0.6 * appliedInput(context), Infinity],
+        between: [0.6 * soundLow(context), Infinity],
         ...analysed,
       }),
     watch: (context) => decayWatch(context, highHoldSeconds, held),

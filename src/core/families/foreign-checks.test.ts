@@ -1,0 +1,111 @@
+import { contextAt } from '../formats/site-file';
+import { checkSpec } from '../formats/unit-sheet';
+import { evaluateMeasured } from '../judging/evaluate-unit';
+import type { MeasuredStep } from '../procedure/step-definition';
+import {
+  checkValveLog,
+  pressureHoldLog,
+  type PressureStory,
+  type ValveStory,
+} from '../../../tests/support/second-writer/hold-logs';
+import { dice, goodGauge, type Dice } from '../../../tests/support/second-writer/logger';
+import { count, emptyTally } from '../../../tests/support/second-writer/tally';
+import { someVacuumGauge } from '../../../tests/support/second-writer/vacuum-hold';
+import { findFamily, layoutsOf } from '.';
+
+const logs = 20;
+
+function bench(id: string, stepId: string) {
+  const [family] = layoutsOf(findFamily(id)!);
+  const checked = checkSpec(family, 'foreign', family.example.spec, 'foreign');
+  if (!checked.ok) throw new Error('the example sheet is not valid');
+  const site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600 };
+  const context = contextAt(checked.value, site, '2026-11-23', family.plans[0].id);
+  const step = family.steps.find((each) => each.id === stepId) as MeasuredStep<unknown>;
+  return (trace: Parameters<typeof step.analyse>[0]) =>
+    evaluateMeasured(step, [step.analyse(trace, context)], context, 'guarded');
+}
+
+/** At least nine sound units of ten pass where the log is as good as one is made, and nothing is wrong without a word. */
+function expectHonest(tally: ReturnType<typeof emptyTally>): void {
+  expect(tally.wrongs.filter((each) => !each.startsWith('(sound)'))).toEqual([]);
+  if (tally.soundWellMeasured > 0) expect(tally.soundPassed / tally.soundWellMeasured).toBeGreaterThanOrEqual(0.9);
+}
+
+const gaugeOf = (luck: Dice) => ({ ...someVacuumGauge(luck), division: luck.oneOf([1, 10]) });
+
+describe.each(['vacuum-inline', 'vacuum-supply'])('check valves of %s that no rig tried', (family) => {
+  const judge = bench(family, 'check-valve');
+  it.each<ValveStory>(['in-order', 'never-opened', 'no-side-gauge', 'no-vacuum', 'cut-short'])('%s', (story) => {
+    const tally = emptyTally();
+    const luck = dice(story.length * 31 + family.length);
+    for (let n = 0; n < logs; n++) {
+      const sound = luck.chance(0.5);
+      const valveLoss = sound ? luck.between(0, 300) : luck.between(1_900, 9_000);
+      const unitLoss = luck.between(0, 1_500);
+      const trace = checkValveLog(
+        {
+          story,
+          seconds: 15,
+          supply: 56_000,
+          unitLoss,
+          valveLoss,
+          gauging: gaugeOf(luck),
+          rate: luck.oneOf([5, 20, 100]),
+        },
+        luck,
+      );
+      const shown = story === 'in-order';
+      const wrong = [
+        ...(sound && shown ? [] : (['pass'] as const)),
+        ...(!sound && (shown || story === 'no-side-gauge') ? [] : (['fail'] as const)),
+      ];
+      count(tally, judge(trace), { wrong, shouldPass: sound && shown }, `${story} ${valveLoss.toFixed(0)} Pa`);
+    }
+    expectHonest(tally);
+  });
+});
+
+describe('pressure holds that no rig made', () => {
+  const judge = bench('vacuum-remote', 'pressure-hold');
+  it.each<PressureStory>(['in-order', 'begins-in-hold', 'not-shut-off', 'too-low', 'cut-short', 'frozen', 'pumped-up'])(
+    '%s',
+    (story) => {
+      const tally = emptyTally();
+      const luck = dice(story.length * 17);
+      const pressure = 6e6;
+      // 2 % of the held pressure a minute, the length of this hold.
+      const limit = 0.02 * pressure;
+      for (let n = 0; n < logs; n++) {
+        const sound = luck.chance(0.5);
+        const loss = limit * (sound ? luck.between(0, 0.5) : luck.between(1.5, 8));
+        const trace = pressureHoldLog(
+          {
+            story,
+            seconds: 60,
+            pressure,
+            loss,
+            gauging: {
+              ...goodGauge,
+              white: luck.between(1e3, 1.5e4),
+              division: 1e3,
+              lag: luck.between(0, 0.1),
+              wander: 100,
+            },
+            rate: luck.oneOf([5, 20, 100]),
+          },
+          luck,
+        );
+        const shown = story === 'in-order' || story === 'begins-in-hold' || story === 'not-shut-off';
+        const wrong = [...(sound && shown ? [] : (['pass'] as const)), ...(!sound && shown ? [] : (['fail'] as const))];
+        count(
+          tally,
+          judge(trace),
+          { wrong, shouldPass: sound && shown },
+          `${story} ${(loss / limit).toFixed(2)} of the limit`,
+        );
+      }
+      expectHonest(tally);
+    },
+  );
+});
