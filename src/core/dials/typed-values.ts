@@ -33,7 +33,7 @@ function typedComponents(id: CharacteristicId, value: number, context: StepConte
   const gauge = (channel: string) => context.instruments.get(channel);
   switch (how.kind) {
     case 'watch':
-      return [random('timing', 0.5 / Math.sqrt(3))];
+      return [random('timing', watchStandard)];
     case 'count':
       return [];
     case 'reading': {

@@ -69,6 +69,8 @@ export type AnalysisProblem =
   | { readonly code: 'pump-never-stopped'; readonly vacuum: number }
   | { readonly code: 'rest-outlasts'; readonly seconds: number }
   | { readonly code: 'uneven-loss'; readonly off: number }
+  | { readonly code: 'not-between'; readonly after: number; readonly seconds: number }
+  | { readonly code: 'all-gone'; readonly seconds: number }
   | { readonly code: 'engine-not-started' }
   | { readonly code: 'foot-not-still'; readonly share: number }
   | { readonly code: 'unassisted-too-small'; readonly pressure: number }

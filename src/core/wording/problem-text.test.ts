@@ -71,6 +71,8 @@ const facts: { readonly [C in Code]: Facts<C> } = {
   'pump-never-stopped': { vacuum: 55e3 },
   'rest-outlasts': { seconds: 641.7 },
   'uneven-loss': { off: 2.5e3 },
+  'not-between': { after: 40, seconds: 30 },
+  'all-gone': { seconds: 15 },
   'engine-not-started': {},
   'foot-not-still': { share: 0.23 },
   'unassisted-too-small': { pressure: 2e5 },

@@ -171,6 +171,10 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `It rested longer than was watched: at least ${waitText(problem.seconds)}.`;
     case 'uneven-loss':
       return `The reading between lies ${withUnit(problem.off, 'vacuum-difference', units)} off the line between the ends: read it again, or the leak came and went.`;
+    case 'not-between':
+      return `The reading after ${waitText(problem.after)} does not lie between the ends of a hold of ${waitText(problem.seconds)}: it was left out.`;
+    case 'all-gone':
+      return `All of the vacuum was gone within ${waitText(problem.seconds)}: it lost at least that much.`;
     case 'engine-not-started':
       return 'The engine was not seen to start during the hold.';
     case 'foot-not-still':

@@ -1,9 +1,14 @@
 import { random, readingComponents } from '../../instruments/uncertainty';
 import type { CharacteristicId } from '../../quantities/characteristics';
+import { ownSamples } from '../../traces/own-samples';
+import { neverMoved } from '../../traces/stuck';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
 import type { StepAnalysis } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
 import { measured, nothingMeasured } from '../../procedure/analysis-result';
+
+/** With fewer samples nobody can tell that a channel stood still. */
+const fewestSamples = 10;
 
 /** A characteristic that is one steady reading: the mean of a channel over the last `seconds` of a trace, SI. */
 export function analyseSteadyReading(
@@ -13,6 +18,14 @@ export function analyseSteadyReading(
 ): StepAnalysis {
   const column = columnOf(trace, of.channel);
   if (!column) return nothingMeasured([of.id], { code: 'channel-missing', channel: of.channel });
+  // A needle or a channel that never moved at all was not connected, or stood still.
+  const samples = ownSamples(trace, column);
+  if (samples.value.length >= fewestSamples && neverMoved(samples))
+    return nothingMeasured([of.id], {
+      code: 'gauge-frozen',
+      channel: of.channel,
+      seconds: samples.time[samples.time.length - 1] - samples.time[0],
+    });
   const from = indexAtTime(trace, trace.time[trace.time.length - 1] - of.seconds);
   const { mean, deviation, count } = meanOf(column, from);
   const instrument = context.instruments.get(of.channel);

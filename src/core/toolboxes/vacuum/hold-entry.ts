@@ -1,8 +1,10 @@
 import {
   differenceComponents,
   differenceResolution,
+  expandedUncertainty,
   random,
   scaleComponents,
+  stabilityComponent,
   systematic,
   type UncertaintyComponent,
 } from '../../instruments/uncertainty';
@@ -12,7 +14,7 @@ import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
 import type { TypedEntry, TypedField, TypedValues } from '../../procedure/typed-entry';
-import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
+import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
 import { plausibleRange } from '../../dials/plausible-range';
 import { watchStandard } from '../../dials/stopwatch';
 
@@ -33,6 +35,12 @@ const standardTemperature = quantity<Temperature>(293.15);
 const startShare = 0.12;
 /** A volume measured with rule and calliper is good to about this. */
 const volumeShare = 0.05;
+/** Less vacuum than this is none, Pa. */
+const noVacuum = 2_000;
+/** A hold that starts below this share of what the source gives proves little. */
+const leastShare = 0.8;
+/** Air may still warm by about this while a needle is watched, K. */
+const warming = 0.5;
 /** The rate between the first and the middle reading may differ this much from that after it before it is said, Pa. */
 const uneven = 500;
 
@@ -99,34 +107,64 @@ export function holdEntry<Unit>(setup: HoldEntrySetup<Unit>): TypedEntry<Unit> {
 }
 
 function analyse<Unit>(values: TypedValues, context: StepContext<Unit>, setup: HoldEntrySetup<Unit>): StepAnalysis {
+  const ids = ['vacuum-loss', 'leak-flow'] as const;
   const { start, seconds, end } = values;
   if (start === undefined || seconds === undefined || end === undefined || !(seconds > 0))
-    return nothingMeasured(['vacuum-loss', 'leak-flow'], { code: 'not-read' });
-  const factor = setup.seconds(context) / seconds;
+    return nothingMeasured(ids, { code: 'not-read' });
+  if (start < noVacuum) return nothingMeasured(ids, { code: 'source-never-opened', vacuum: Math.max(0, start) });
+  const stated = setup.seconds(context);
+  const factor = stated / seconds;
   const loss = (start - end) * factor;
   const instrument = context.instruments.get('supply_vacuum');
+  const gauge = instrument
+    ? [
+        differenceResolution(instrument),
+        ...differenceComponents(instrument, end, start, context.date),
+        stabilityComponent(instrument, start, seconds, context.date),
+      ]
+    : [];
   const components = [
     random('timing', (Math.abs(loss) * watchStandard) / seconds),
-    ...(instrument
-      ? [differenceResolution(instrument), ...differenceComponents(instrument, end, start, context.date)].map(
-          (part) => ({
-            ...part,
-            standard: part.standard * factor,
-          }),
-        )
-      : []),
+    // Two readings do not tell a leak from air that warms, nor how it would have gone on.
+    systematic(
+      'gas-heat',
+      (((context.ambient.pressure - start) * warming) / context.airTemperature / Math.sqrt(3)) * factor,
+    ),
+    random('fit', (Math.abs(loss) * Math.max(0, 1 - seconds / stated)) / Math.sqrt(3)),
+    ...scaleComponents(gauge, factor),
   ];
+  const needed = leastShare * setup.supplyVacuum(context);
+  const rate = 1 / stated;
+  const flow = { volume: setup.volume(context), context };
+  const common = {
+    events: [],
+    notes: readBetween(values),
+    doubts: [
+      ...unevenLoss(values, expandedUncertainty({ value: 0, components: gauge })),
+      ...(start < needed ? [{ code: 'too-little-vacuum', vacuum: start, needed } as const] : []),
+    ],
+    vacuum: start,
+  };
+  if (loss < -expandedUncertainty({ value: loss, components }))
+    return { ...nothingMeasured(ids, { code: 'gains', channel: 'supply_vacuum', gain: -loss }), ...common };
+  // What was all gone by the end was gone some time before: it lost at least that much.
+  if (end < noVacuum) {
+    const problem = { code: 'all-gone', seconds } as const;
+    const gone = leakFlow(loss * rate, scaleComponents(components, rate), flow);
+    return {
+      characteristics: [
+        beyond('vacuum-loss', 'above', { value: loss, components }, problem),
+        gone.kind === 'measured' ? beyond('leak-flow', 'above', gone.estimate, problem) : gone,
+      ],
+      ...common,
+    };
+  }
   return {
     characteristics: [
       measured('vacuum-loss', loss, components),
-      leakFlow(loss / setup.seconds(context), scaleComponents(components, 1 / setup.seconds(context)), {
-        volume: setup.volume(context),
-        context,
-      }),
+      leakFlow(loss * rate, scaleComponents(components, rate), flow),
     ],
-    events: [],
-    notes: betweenReadings(values),
-    vacuum: start,
+    ...common,
   };
 }
 
@@ -145,10 +183,17 @@ function leakFlow(
   ]);
 }
 
-/** A reading between the ends that lies off the straight line between them is worth a second look. */
-function betweenReadings(values: TypedValues): AnalysisProblem[] {
+/** A reading between the ends that lies off the straight line between them by more than the gauge's doubt: it was no even leak. */
+function unevenLoss(values: TypedValues, expanded: number): AnalysisProblem[] {
   const { start, seconds, end, middle, 'middle-seconds': after } = values;
   if (middle === undefined || after === undefined || after >= seconds) return [];
   const expected = start + ((end - start) * after) / seconds;
-  return Math.abs(middle - expected) > uneven ? [{ code: 'uneven-loss', off: middle - expected }] : [];
+  return Math.abs(middle - expected) > Math.max(uneven, expanded)
+    ? [{ code: 'uneven-loss', off: middle - expected }]
+    : [];
+}
+
+/** A reading that is said to be between the ends and is not is left out, and that is said. */
+function readBetween({ seconds, 'middle-seconds': after }: TypedValues): AnalysisProblem[] {
+  return after !== undefined && after >= seconds ? [{ code: 'not-between', after, seconds }] : [];
 }

@@ -1,6 +1,8 @@
 import { fitLine } from '../../fitting/line';
 import { random, readingComponents, systematic, type UncertaintyComponent } from '../../instruments/uncertainty';
+import { ownSamples } from '../../traces/own-samples';
 import { movingMean } from '../../traces/smoothing';
+import { neverMoved } from '../../traces/stuck';
 import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
@@ -10,6 +12,8 @@ import { absent, measured, nothingMeasured } from '../../procedure/analysis-resu
 /** Part of the end that is taken as settled, s, and the drift that still counts as settled, Pa/s. */
 const settledSeconds = 3;
 const settledRate = 60;
+/** A vacuum below this share of what the source gives proves little. */
+const leastShare = 0.8;
 /** Vacuum that counts as having left zero, as a share of the settled vacuum. */
 const leavesZero = 0.02;
 
@@ -20,7 +24,7 @@ const leavesZero = 0.02;
 export function analyseVacuumDraw(
   trace: Trace,
   context: StepContext<unknown>,
-  options: { readonly withControlPort: boolean },
+  options: { readonly withControlPort: boolean; readonly supplyVacuum: number },
 ): StepAnalysis {
   const ids = options.withControlPort ? (['draw-time', 'rest-difference'] as const) : (['draw-time'] as const);
   const supply = columnOf(trace, 'supply_vacuum');
@@ -54,12 +58,23 @@ export function analyseVacuumDraw(
   }
   if (options.withControlPort) characteristics.push(restDifference(trace, from, settled.mean, context));
   if (options.withControlPort && !context.corrections.vacuumPair) notes.push({ code: 'vacuum-pair-not-measured' });
-  return { characteristics, events: [], notes, vacuum: settled.mean };
+  // With less vacuum than the source should give both ports agree more easily than they should.
+  const needed = leastShare * options.supplyVacuum;
+  const doubts: AnalysisProblem[] =
+    settled.mean < needed ? [{ code: 'too-little-vacuum', vacuum: settled.mean, needed }] : [];
+  return { characteristics, events: [], notes, doubts, vacuum: settled.mean };
 }
 
 function restDifference(trace: Trace, from: number, level: number, context: StepContext<unknown>): Characteristic {
   const control = columnOf(trace, 'control_vacuum');
   if (!control) return absent('rest-difference', { code: 'control-port-missing' });
+  const samples = ownSamples(trace, control);
+  if (neverMoved(samples))
+    return absent('rest-difference', {
+      code: 'gauge-frozen',
+      channel: 'control_vacuum',
+      seconds: samples.time[samples.time.length - 1] - samples.time[0],
+    });
   const supply = trace.columns.supply_vacuum;
   const difference = new Float64Array(control.length - from);
   for (let i = from; i < control.length; i++) difference[i - from] = control[i] - supply[i];

@@ -123,7 +123,11 @@ export function vacuumUnitSteps<Unit extends VacuumUnit>(setup: VacuumSetup<Unit
         end: { kind: 'seconds', seconds: drawSeconds },
       },
     ],
-    analyse: (trace, context) => analyseVacuumDraw(trace, context, { withControlPort: setup.withControlPort }),
+    analyse: (trace, context) =>
+      analyseVacuumDraw(trace, context, {
+        withControlPort: setup.withControlPort,
+        supplyVacuum: setup.supplyVacuum(context),
+      }),
     limits: (_analysis, { unit: { spec }, workshopLimits: shop }) => {
       if (!setup.withControlPort) return [];
       const sheet = spec.restDifferenceMaxKpa === undefined ? undefined : spec.restDifferenceMaxKpa * 1e3;

@@ -8,6 +8,7 @@ import type { VacuumInlineUnit } from '../unit/geometry';
 import { masterPressure, pressureSlope, runOutForce } from '../unit/quasi-static';
 import { noCorrections } from '../../../procedure/step-analysis';
 import { rodGap } from './rod-gap-step';
+import type { TypedValues } from '../../../procedure/typed-entry';
 import type { Context } from './step-parts';
 
 const bench = standInUnit<VacuumInlineUnit>('vacuum-inline', 'bench');
@@ -234,7 +235,27 @@ describe('typed entries of measured steps', () => {
     };
     expect(doubt(600)).toBeLessThan(0.2 * doubt(15));
     const between = { start: 60e3, seconds: 3600, end: 50e3, 'middle-seconds': 1800, middle: 51e3 };
-    expect(entry.analyse(between, bench.context).notes.map((note) => note.code)).toEqual(['uneven-loss']);
-    expect(entry.analyse({ ...between, middle: 55e3 }, bench.context).notes).toEqual([]);
+    const codes = (values: TypedValues) => (entry.analyse(values, bench.context).doubts ?? []).map((each) => each.code);
+    expect(codes(between)).toEqual(['uneven-loss']);
+    expect(codes({ ...between, middle: 55e3 })).toEqual([]);
+    const after = entry.analyse({ ...between, 'middle-seconds': 4000 }, bench.context);
+    expect(after.notes.map((note) => note.code)).toEqual(['not-between']);
+  });
+
+  it('a needle that rose, that had nothing to start from, or that fell to nothing is judged as what it is', () => {
+    const entry = entryOf(stepNamed('vacuum-hold-rest'));
+    const typed = (values: TypedValues) => entry.analyse(values, bench.context);
+    const kindOf = (values: TypedValues) => {
+      const [loss] = typed(values).characteristics;
+      return loss.kind === 'absent' ? loss.problem.code : loss.kind;
+    };
+    expect(kindOf({ start: 58e3, seconds: 15, end: 57.5e3 })).toBe('measured');
+    expect(kindOf({ start: 58e3, seconds: 15, end: 60.5e3 })).toBe('gains');
+    expect(kindOf({ start: 300, seconds: 15, end: 0 })).toBe('source-never-opened');
+    const gone = typed({ start: 58e3, seconds: 15, end: 0 }).characteristics[0];
+    expect(gone).toMatchObject({ kind: 'beyond', side: 'above', bound: { value: 58e3 } });
+    expect(typed({ start: 20e3, seconds: 15, end: 19.9e3 }).doubts?.map((each) => each.code)).toEqual([
+      'too-little-vacuum',
+    ]);
   });
 });
