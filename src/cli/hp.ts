@@ -21,6 +21,7 @@ import { characteristicTitles } from '@/core/vocabulary/characteristic-titles';
 import { readProblemText } from '@/core/wording/read-problem-text';
 import { fail, UnusableInput } from './failure';
 import {
+  assumed,
   exampleContext,
   familyNamed,
   faultArgument,
@@ -158,13 +159,17 @@ function typedReadings(step: TypedStep<unknown>, context: StepContext<unknown>, 
 interface EvaluateOptions extends UnitOptions {
   readonly plan?: string;
   readonly readings?: string;
+  readonly assume?: readonly string[];
 }
 
 function evaluate(assignments: readonly string[], options: EvaluateOptions): void {
   const { sheet, context } = unitAtSite(options.unit, options.site, { date: today(), plan: options.plan });
   const plan = planOf(sheet.family, context.plan);
   const evidence = [
-    ...logEvidence(sheet.family, assignments),
+    ...logEvidence(sheet.family, assignments, {
+      ambient: context.ambient.pressure,
+      assume: assumed(options.assume ?? []),
+    }),
     ...(options.readings === undefined ? [] : readingEvidence(sheet.family, options.readings, context)),
   ];
   const evaluation = evaluateUnit(sheet.family, plan.steps, evidence, { context, policy: 'guarded' });
@@ -215,6 +220,7 @@ function program(): Command {
     .option('--site <file>', 'site file')
     .option('--plan <id>', 'bench or vehicle; the family’s first plan where left out')
     .option('--readings <file>', 'typed values and findings (CSV)')
+    .option('--assume <channel=as...>', 'how a channel is to be read: absolute, vacuum, gauge or negative')
     .action(evaluate);
   for (const command of [hp, ...hp.commands]) command.exitOverride();
   return hp;

@@ -4,7 +4,11 @@ import type { AnyFamily } from '@/core/contract/family';
 import type { ActiveFault } from '@/core/physics/plant';
 import type { PlanId, StepContext } from '@/core/procedure/step-context';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
-import { readBenchLog } from '@/core/formats/bench-log';
+import { readBenchLog, type Assumption, type Referring } from '@/core/formats/bench-log';
+import type { AnalysisProblem } from '@/core/vocabulary/analysis-problem';
+import { displayUnits } from '@/core/wording/display';
+import { analysisProblemText } from '@/core/wording/problem-text';
+import { findChannel } from '@/core/quantities/channels';
 import { readReadings } from '@/core/formats/readings';
 import { contextAt, readSite, type Site } from '@/core/formats/site-file';
 import { checkSpec, readUnitSheet, type UnitSheet } from '@/core/formats/unit-sheet';
@@ -117,8 +121,8 @@ export function vacuumArgument(text: string): number {
 }
 
 /** "step=file" arguments as evidence; "step#2=file" is a repeat. */
-export function logEvidence(family: AnyFamily, assignments: readonly string[]): StepEvidence[] {
-  const byStep = new Map<string, { traces: Trace[]; date?: string; swapped: boolean }>();
+export function logEvidence(family: AnyFamily, assignments: readonly string[], referring: Referring): StepEvidence[] {
+  const byStep = new Map<string, { traces: Trace[]; date?: string; swapped: boolean; said: AnalysisProblem[] }>();
   for (const assignment of assignments) {
     const at = assignment.indexOf('=');
     if (at < 1) fail({ code: 'bad-argument', argument: assignment, detail: 'write step=file.csv' });
@@ -127,22 +131,45 @@ export function logEvidence(family: AnyFamily, assignments: readonly string[]): 
     const [, id] = /^([a-z-]+)(?:#\d+)?$/.exec(name) ?? [];
     const step = measuredStep(family, id ?? name);
     const log = orFail(
-      readBenchLog(readText(file), file, { step: step.id, needs: step.needs, leastRows: step.leastRows }),
+      readBenchLog(readText(file), file, { step: step.id, needs: step.needs, leastRows: step.leastRows }, referring),
     );
     if (log.repeatedTimes > 0) process.stderr.write(`${file}: ${log.repeatedTimes} rows repeat a time stamp; kept\n`);
     const swapped = log.metadata.gauges === 'swapped';
-    const entry = byStep.get(step.id) ?? { traces: [], swapped };
+    for (const turned of log.turned)
+      process.stderr.write(`${file}: ${analysisProblemText(turned, displayUnits('kpa'))}\n`);
+    const entry = byStep.get(step.id) ?? { traces: [], swapped, said: [] };
+    entry.said.push(...log.turned);
     if (entry.swapped !== swapped) fail({ code: 'mixed-gauges', file, step: step.id });
     entry.traces.push(log.trace);
     const recorded = log.metadata.recorded?.slice(0, 10);
     byStep.set(step.id, { ...entry, date: recorded && /^\d{4}-\d{2}-\d{2}$/.test(recorded) ? recorded : entry.date });
   }
-  return [...byStep].map(([step, { traces, date }]) => ({
+  return [...byStep].map(([step, { traces, date, said }]) => ({
     kind: 'traces',
     step,
     traces,
+    said,
     setting: date === undefined ? {} : { date },
   }));
+}
+
+const assumptions: readonly Assumption[] = ['absolute', 'vacuum', 'gauge', 'negative'];
+
+/** "supply_vacuum=absolute" arguments, by channel. */
+export function assumed(texts: readonly string[]): ReadonlyMap<string, Assumption> {
+  return new Map(
+    texts.map((text) => {
+      const [channel, as] = text.split('=');
+      const assumption = assumptions.find((each) => each === as);
+      if (!findChannel(channel) || !assumption)
+        return fail({
+          code: 'bad-argument',
+          argument: '--assume',
+          detail: `"${text}" is not a channel with ${assumptions.join(', ')}, for instance supply_vacuum=absolute`,
+        });
+      return [channel, assumption] as const;
+    }),
+  );
 }
 
 /** A readings table as evidence. */

@@ -15,6 +15,11 @@ export const instrumentFormSchema = z.object({
   unit: z.string(),
   classPercent: positive('Class in per cent, more than zero').max(20, 'A class above 20 % measures nothing'),
   classOf: z.enum(['full-scale', 'reading']),
+  stabilityPercent: z
+    .number({ error: 'Per cent of its class, 0 to 100' })
+    .min(0, 'Per cent of its class, 0 to 100')
+    .max(100, 'Per cent of its class, 0 to 100')
+    .optional(),
   calibratedOn: day,
   dueOn: day,
 });

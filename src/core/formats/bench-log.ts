@@ -2,8 +2,10 @@ import { findChannel } from '../quantities/channels';
 import { findUnit, fromSi, unitOf } from '../quantities/measurement-unit';
 import type { Trace } from '../traces/trace';
 import { applyMapping, type LogNeeds, type MappedColumn } from './column-mapping';
-import { readRawLog } from './raw-log';
+import { inferReference } from './infer-reference';
+import { readRawLog, type RawLog } from './raw-log';
 import { readFailed, readOk, type Read } from './read-result';
+import type { AnalysisProblem } from '../vocabulary/analysis-problem';
 import type { ReadProblem } from '../vocabulary/read-problem';
 
 /** A bench log as read: the trace in SI, its metadata, and what was odd but usable. */
@@ -12,6 +14,18 @@ export interface BenchLog {
   readonly metadata: Readonly<Record<string, string>>;
   /** Rows that repeat the time stamp of the row before. */
   readonly repeatedTimes: number;
+  /** What was turned, taken for absolute, or settled by an assumption that was given. */
+  readonly turned: readonly AnalysisProblem[];
+}
+
+/** How a channel of a log is to be read, where the file leaves it open. */
+export type Assumption = 'absolute' | 'vacuum' | 'gauge' | 'negative';
+
+/** What sign and reference are told by. */
+export interface Referring {
+  /** Local atmosphere, Pa absolute. */
+  readonly ambient: number;
+  readonly assume: ReadonlyMap<string, Assumption>;
 }
 
 /** What the metadata of a log says as its `source` when the stand-in rig made it. */
@@ -40,7 +54,8 @@ export function readHeader(cells: readonly string[], file: string, line: number)
       columns.push({ use: 'own' });
       continue;
     }
-    const unit = findUnit(spelling ?? fallback ?? '');
+    const absolute = /\babs(?:olute)?\b/i.test(spelling ?? '');
+    const unit = findUnit((spelling ?? fallback ?? '').replace(/\s*\b(?:abs(?:olute)?|gauge|vac(?:uum)?)\b\.?/i, ''));
     if (!unit || (spelling === undefined && fallback === undefined))
       problems.push(
         spelling === undefined
@@ -50,7 +65,7 @@ export function readHeader(cells: readonly string[], file: string, line: number)
     else if (unit.dimension !== unitOf(needs).dimension)
       problems.push({ code: 'wrong-unit', file, line, header, needs });
     else if (id === 'time') columns.push({ use: 'time', unit: unit.symbol });
-    else columns.push({ use: 'channel', channel: id, unit: unit.symbol, sign: 1, absolute: false });
+    else columns.push({ use: 'channel', channel: id, unit: unit.symbol, sign: 1, absolute });
   }
   if (problems.length === 0 && !columns.some((column) => column.use === 'time'))
     problems.push({ code: 'no-time-column', file, line });
@@ -59,18 +74,72 @@ export function readHeader(cells: readonly string[], file: string, line: number)
 
 /**
  * Reads a bench log (RFC 4180; comma, semicolon or tab; decimal point or comma; leading `# key: value` lines) with
- * headers `channel [unit]`. What is unusable is named by file, line and column; nothing is left out.
+ * headers `channel [unit]`. What is unusable is named by file, line and column; nothing is left out. With `referring` a
+ * column that is negative or absolute throughout is turned, and what makes sense both ways is refused with the question.
  */
-export function readBenchLog(text: string, file: string, needs: LogNeeds): Read<BenchLog> {
+export function readBenchLog(text: string, file: string, needs: LogNeeds, referring?: Referring): Read<BenchLog> {
   const raw = readRawLog(text, file);
   if (!raw.ok) return raw;
   const header = readHeader(raw.value.headers, file, raw.value.headerLine);
   if (!header.ok) return header;
-  // Every channel has its reference in its name, so the air is not asked for.
-  const mapped = applyMapping(raw.value, header.value, needs, { ambient: Number.NaN, leaveOut: false });
+  const referred = referring
+    ? refer(raw.value, header.value, referring)
+    : readOk({ columns: header.value, turned: [] });
+  if (!referred.ok) return referred;
+  const { columns, turned } = referred.value;
+  const mapped = applyMapping(raw.value, columns, needs, {
+    ambient: referring?.ambient ?? Number.NaN,
+    leaveOut: false,
+  });
   if (!mapped.ok) return mapped;
   const { trace, repeatedTimes } = mapped.value;
-  return readOk({ trace, metadata: raw.value.metadata, repeatedTimes });
+  return readOk({ trace, metadata: raw.value.metadata, repeatedTimes, turned });
+}
+
+interface Referred {
+  readonly columns: readonly MappedColumn[];
+  readonly turned: readonly AnalysisProblem[];
+}
+
+/** The columns with sign and reference as their header, an assumption or their own figures say. */
+function refer(raw: RawLog, columns: readonly MappedColumn[], { ambient, assume }: Referring): Read<Referred> {
+  const turned: AnalysisProblem[] = [];
+  const problems: ReadProblem[] = [];
+  const referred = columns.map((column, at): MappedColumn => {
+    if (column.use !== 'channel') return column;
+    const { channel } = column;
+    const described = findChannel(channel);
+    if (!described) return column;
+    const given = assume.get(channel);
+    if (given !== undefined) {
+      turned.push({ code: 'reference-assumed', channel, as: given });
+      return { ...column, absolute: given === 'absolute', sign: given === 'negative' ? -1 : 1 };
+    }
+    if (column.absolute) {
+      turned.push({ code: 'read-as-absolute', channel });
+      return column;
+    }
+    const { factor, offset } = unitOf(column.unit);
+    const found = inferReference(
+      described,
+      raw.columns[at].map((value) => value * factor + offset),
+      ambient,
+    );
+    switch (found.kind) {
+      case 'as-written':
+        return column;
+      case 'negative':
+        turned.push({ code: 'sign-turned', channel });
+        return { ...column, sign: -1 };
+      case 'absolute':
+        turned.push({ code: 'read-as-absolute', channel });
+        return { ...column, absolute: true };
+      case 'ambiguous':
+        problems.push({ ...found, code: 'ambiguous-reference', file: raw.file, line: raw.headerLine, channel });
+        return column;
+    }
+  });
+  return problems.length > 0 ? readFailed(...problems) : readOk({ columns: referred, turned });
 }
 
 /** Figures without trailing noughts. */

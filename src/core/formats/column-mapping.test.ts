@@ -45,9 +45,13 @@ describe('what a column is', () => {
     expect(column('t,a,b\n0,25.4,1\n1,85.4,2\n', columns, 'supply_vacuum', vacuum)).toEqual([60e3, 0]);
   });
 
-  it('a pressure is never taken from the atmosphere, whatever is ticked', () => {
+  it('an absolute pressure loses the atmosphere, a force has none to lose', () => {
     const columns = [time, channel('input_pressure', 'bar', { absolute: true }), { use: 'skip' } as const];
-    expect(column('t,a,b\n0,1,1\n1,2,2\n', columns, 'input_pressure')).toEqual([1e5, 2e5]);
+    const air = column('t,a,b\n0,1,1\n1,2,2\n', columns, 'input_pressure');
+    expect(air[1] - air[0]).toBeCloseTo(1e5, 6);
+    expect(air[0]).toBeCloseTo(1e5 - 85_400, 6);
+    const both = [time, channel('input_pressure', 'bar'), channel('rod_force', 'N', { absolute: true })];
+    expect(column('t,a,b\n0,1,1\n1,2,2\n', both, 'rod_force')).toEqual([1, 2]);
   });
 
   it('a time in milliseconds or minutes is in seconds afterwards', () => {

@@ -17,7 +17,7 @@ export type MappedColumn =
       readonly unit: string;
       /** −1 for a vacuum logged as negative gauge pressure, or a sensor wired the other way round. */
       readonly sign: 1 | -1;
-      /** A vacuum logged as absolute pressure is taken from the local atmosphere. */
+      /** A vacuum logged as absolute pressure is taken from the local atmosphere, and the atmosphere from a gauge pressure. */
       readonly absolute: boolean;
     };
 
@@ -121,10 +121,13 @@ export function applyMapping(
     if (mapped.use === 'time') time = column(at, unitOf(mapped.unit).factor, 0);
     if (mapped.use !== 'channel') return;
     const unit = unitOf(mapped.unit);
-    const vacuum = findChannel(mapped.channel)?.reference === 'vacuum';
+    const reference = findChannel(mapped.channel)?.reference;
     columns[mapped.channel] =
-      mapped.absolute && vacuum
-        ? column(at, -unit.factor, ambient)
+      mapped.absolute && reference
+        ? column(
+            at,
+            ...(reference === 'vacuum' ? ([-unit.factor, ambient] as const) : ([unit.factor, -ambient] as const)),
+          )
         : column(at, mapped.sign * unit.factor, mapped.sign * unit.offset);
   });
   let repeatedTimes = 0;

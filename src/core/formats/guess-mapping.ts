@@ -1,11 +1,18 @@
 import { channels, findChannel, type ChannelDescription } from '../quantities/channels';
 import { findUnit, unitOf, type Dimension, type MeasurementUnit } from '../quantities/measurement-unit';
-import { meanOf } from '../traces/trace';
 import type { MappedColumn } from './column-mapping';
+import { inferReference } from './infer-reference';
 import type { RawLog } from './raw-log';
 
 /** What was inferred about a column and should be said. */
-export type Inference = 'channel-from-words' | 'unit-assumed' | 'sign-turned' | 'read-as-absolute' | 'not-understood';
+export type Inference =
+  | 'channel-from-words'
+  | 'unit-assumed'
+  | 'sign-turned'
+  | 'read-as-absolute'
+  /** It makes sense as it is called and as an absolute pressure. */
+  | 'reference-open'
+  | 'not-understood';
 
 export interface GuessedColumn {
   readonly mapped: MappedColumn;
@@ -98,10 +105,6 @@ export function headerFingerprint(headers: readonly string[]): string {
   return headers.map((header) => header.trim().toLowerCase()).join('|');
 }
 
-/** A vacuum column that starts about here, as a share of the atmosphere, is an absolute pressure. */
-const startsAtAtmosphere = 0.88;
-const fallsTo = 0.9;
-
 /**
  * Guesses what the columns of a log are: channel and unit from the header's words, sign and reference of a vacuum from
  * its figures. `wanted` are the channels the step would like, tried first; `ambient` is the local atmosphere (Pa).
@@ -161,21 +164,17 @@ function channelGuess(
   const inferred: Inference[] = exact ? [] : ['channel-from-words'];
   const unit = parts.unit ?? unitOf(assumedUnits[channel.dimension] ?? channel.fileUnit);
   if (!parts.unit && channel.dimension !== 'ratio') inferred.push('unit-assumed');
-  let sign: 1 | -1 = 1;
-  let absolute = false;
-  if (channel.reference === 'vacuum') {
-    const column = raw.columns[at];
-    const level = meanOf(column).mean * unit.factor;
-    const first = meanOf(column, 0, Math.max(1, Math.min(20, Math.floor(column.length / 20)))).mean * unit.factor;
-    let lowest = Infinity;
-    for (const value of column) if (value < lowest) lowest = value;
-    const looksAbsolute = first > startsAtAtmosphere * ambient && lowest * unit.factor < fallsTo * first;
-    absolute = parts.absolute || looksAbsolute;
-    if (absolute) inferred.push('read-as-absolute');
-    else if (level < 0) {
-      sign = -1;
-      inferred.push('sign-turned');
-    }
-  }
+  const column = raw.columns[at].map((value) => value * unit.factor + unit.offset);
+  const found = parts.absolute ? ({ kind: 'absolute' } as const) : inferReference(channel, column, ambient);
+  const said = {
+    'as-written': null,
+    negative: 'sign-turned',
+    absolute: 'read-as-absolute',
+    ambiguous: 'reference-open',
+  } as const;
+  const inference = said[found.kind];
+  if (inference) inferred.push(inference);
+  const sign = found.kind === 'negative' ? -1 : 1;
+  const absolute = found.kind === 'absolute' && channel.reference !== undefined;
   return { mapped: { use: 'channel', channel: channel.id, unit: unit.symbol, sign, absolute }, inferred };
 }

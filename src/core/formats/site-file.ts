@@ -23,6 +23,8 @@ const instrumentSchema = z
     unit: z.string(),
     classPercent: z.number().min(0).max(50),
     classOf: z.enum(['full-scale', 'reading']),
+    /** What it may drift by over a minute, % of its class; 10 where nothing is said. */
+    stabilityPercent: z.number().min(0).max(100).optional(),
     calibratedOn: isoDate.optional(),
     dueOn: isoDate.optional(),
   })
@@ -80,6 +82,7 @@ export function instrumentFromSite(given: SiteInstrument): Instrument {
     resolution: given.resolution * factor,
     classFraction: given.classPercent / 100,
     classOf: given.classOf,
+    ...(given.stabilityPercent === undefined ? {} : { stabilityShare: given.stabilityPercent / 100 }),
     calibratedOn: given.calibratedOn ?? null,
     dueOn: given.dueOn ?? null,
   };

@@ -21,6 +21,8 @@ export type StepEvidence =
       readonly kind: 'traces';
       readonly step: string;
       readonly traces: readonly Trace[];
+      /** What was turned or assumed when they were read. */
+      readonly said?: readonly AnalysisProblem[];
       /** Air, instruments and date they were recorded with, where these differ from the unit's context. */
       readonly setting?: Partial<RunSetting>;
     }
@@ -145,7 +147,10 @@ export function evaluateUnit(
     }
     const setting = given.kind === 'traces' || given.kind === 'mixed' ? given.setting : undefined;
     const context = { ...how.context, ...setting, corrections };
-    const analyses = analysesOf(step, given, context);
+    const said = given.kind === 'traces' ? (given.said ?? []) : [];
+    const analyses = analysesOf(step, given, context).map((analysis, at) =>
+      at === 0 ? { ...analysis, notes: [...said, ...analysis.notes] } : analysis,
+    );
     if (analyses.length === 0) return notRun(step);
     const result = evaluateMeasured(step, analyses, context, how.policy);
     for (const analysis of result.analyses) corrections = { ...corrections, ...analysis.corrections };

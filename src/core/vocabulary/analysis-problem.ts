@@ -40,6 +40,9 @@ export type AnalysisProblem =
   | { readonly code: 'gauge-frozen'; readonly channel: string; readonly seconds: number }
   | { readonly code: 'gauge-clipped'; readonly channel: string; readonly at: number }
   | { readonly code: 'too-few-samples'; readonly channel: string; readonly samples: number; readonly needed: number }
+  | { readonly code: 'sign-turned'; readonly channel: string }
+  | { readonly code: 'read-as-absolute'; readonly channel: string }
+  | { readonly code: 'reference-assumed'; readonly channel: string; readonly as: string }
   | { readonly code: 'repeats-differ'; readonly characteristic: CharacteristicId; readonly by: number }
   | { readonly code: 'no-modulating-line'; readonly ratio: number }
   | { readonly code: 'gap-in-hold'; readonly channel: string; readonly seconds: number }

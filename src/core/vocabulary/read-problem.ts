@@ -55,6 +55,15 @@ export type ReadProblem =
       readonly needs: number;
       readonly step: string;
     }
+  /** A column makes sense as it is named and as an absolute pressure: somebody has to say which. SI. */
+  | {
+      readonly code: 'ambiguous-reference';
+      readonly file: string;
+      readonly line: number;
+      readonly channel: string;
+      readonly low: number;
+      readonly high: number;
+    }
   | { readonly code: 'not-json'; readonly file: string; readonly detail: string }
   | { readonly code: 'bad-field'; readonly file: string; readonly field: string; readonly detail: string }
   | {

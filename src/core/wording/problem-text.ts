@@ -111,6 +111,12 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `${channelTitle(problem.channel)} stood at its end stop, ${withUnit(problem.at, shownAs(problem.channel), units)}: use a gauge with more range.`;
     case 'too-few-samples':
       return `${counted(problem.samples, 'sample')} of ${channelTitle(problem.channel).toLowerCase()} where ${problem.needed} are needed: record faster, or hold longer.`;
+    case 'sign-turned':
+      return `${channelTitle(problem.channel)} is negative throughout this log: its sign was turned.`;
+    case 'read-as-absolute':
+      return `${channelTitle(problem.channel)} is an absolute pressure in this log: it was taken from today’s air.`;
+    case 'reference-assumed':
+      return `${channelTitle(problem.channel)} was read as ${problem.as}, as told.`;
     case 'repeats-differ': {
       const as = shownAs(problem.characteristic);
       return `The repeats of ${characteristicTitles[problem.characteristic].toLowerCase()} differ by ${withUnit(problem.by, as, units)}, more than their uncertainty allows: something changed between them. Strike out the one that went wrong, with the reason.`;

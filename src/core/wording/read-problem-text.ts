@@ -33,6 +33,11 @@ export function readProblemText(problem: ReadProblem): string {
       return `${at(problem)}, column "time": ${problem.time} s comes after ${problem.before} s; time must not run backwards`;
     case 'too-few-rows':
       return `${problem.file}: ${problem.rows} rows; step ${problem.step} needs at least ${problem.needs}`;
+    case 'ambiguous-reference': {
+      const named = problem.channel.endsWith('_vacuum') ? 'vacuum' : 'gauge';
+      const kPa = (si: number) => (si / 1e3).toFixed(1);
+      return `${at(problem)}: "${problem.channel}" lies between ${kPa(problem.low)} and ${kPa(problem.high)} kPa, which makes sense as ${named} and as an absolute pressure: say which, --assume ${problem.channel}=${named} or --assume ${problem.channel}=absolute`;
+    }
     case 'not-json':
       return `${problem.file}: not valid JSON: ${problem.detail}`;
     case 'bad-field':

@@ -10,6 +10,7 @@ const inferenceWords: Readonly<Record<Inference, string>> = {
   'unit-assumed': 'unit assumed',
   'sign-turned': 'negative: sign turned',
   'read-as-absolute': 'starts at the atmosphere: read as absolute',
+  'reference-open': 'makes sense as it is called and as absolute: check which',
   'not-understood': 'not understood: kept as it is',
 };
 
@@ -118,7 +119,7 @@ function MappingRow({ header, column, said, onChange }: RowProps) {
           >
             <option value="plain">{channel?.reference ?? 'as it is'}</option>
             <option value="negative">sign turned</option>
-            {channel?.reference === 'vacuum' && <option value="absolute">absolute</option>}
+            {channel?.reference !== undefined && <option value="absolute">absolute</option>}
           </select>
         )}
       </td>

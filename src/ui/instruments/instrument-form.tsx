@@ -19,6 +19,7 @@ interface Fields {
   unit: string;
   classPercent: string;
   classOf: 'full-scale' | 'reading';
+  stabilityPercent: string;
   calibratedOn: string;
   dueOn: string;
 }
@@ -38,6 +39,7 @@ const empty: Fields = {
   unit: 'kPa',
   classPercent: '',
   classOf: 'full-scale',
+  stabilityPercent: '',
   calibratedOn: '',
   dueOn: '',
 };
@@ -53,6 +55,7 @@ export function InstrumentForm({ instrument, onDone, onCancel }: Props) {
           range: String(instrument.range),
           resolution: String(instrument.resolution),
           classPercent: String(instrument.classPercent),
+          stabilityPercent: instrument.stabilityPercent === undefined ? '' : String(instrument.stabilityPercent),
           calibratedOn: instrument.calibratedOn ?? '',
           dueOn: instrument.dueOn ?? '',
         }
@@ -70,6 +73,8 @@ export function InstrumentForm({ instrument, onDone, onCancel }: Props) {
           range: typedNumber(values.range),
           resolution: typedNumber(values.resolution),
           classPercent: typedNumber(values.classPercent),
+          // Nothing typed is nothing known: the usual tenth is taken.
+          stabilityPercent: values.stabilityPercent.trim() === '' ? undefined : typedNumber(values.stabilityPercent),
         },
         'PUT',
       );
@@ -138,6 +143,7 @@ export function InstrumentForm({ instrument, onDone, onCancel }: Props) {
             </option>,
           ],
         })}
+        {field('stabilityPercent', 'Drift a minute, % of class', { help: '10 where nothing is known' })}
         {field('calibratedOn', 'Calibrated on', { type: 'date' })}
         {field('dueOn', 'Due on', { type: 'date' })}
       </div>

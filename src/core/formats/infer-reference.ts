@@ -1,0 +1,67 @@
+import type { ChannelDescription } from '../quantities/channels';
+
+/** How a column has to be read to be what its channel is. */
+export type ColumnReference =
+  | { readonly kind: 'as-written' }
+  /** Negative throughout: a vacuum as gauge pressure, or a sensor wired the other way round. */
+  | { readonly kind: 'negative' }
+  | { readonly kind: 'absolute' }
+  /** It makes sense both ways: somebody has to say which. SI. */
+  | { readonly kind: 'ambiguous'; readonly low: number; readonly high: number };
+
+/** A column that starts about here and falls, as shares of the atmosphere, was drawn down as an absolute pressure. */
+const startsAtAtmosphere = 0.88;
+const fallsTo = 0.9;
+/** No pump leaves less than this share of the atmosphere. */
+const bestVacuum = 0.97;
+/** Between these shares of the atmosphere a figure is a weak vacuum, or an absolute pressure under a good one. */
+const eitherWay = [0.12, 0.5] as const;
+/** Readings about zero may lie this far on the wrong side, Pa or N. */
+const aboutZero = { vacuum: 2_000, pressure: 50_000, force: 20 } as const;
+/** A resting gauge pressure so close to the atmosphere (as a share of it) may be absolute, or be left in the unit. */
+const nearAtmosphere = 0.05;
+
+/** Lowest, highest, first and usual low figure of a column; null where it holds none. */
+function spanOf(column: Float64Array) {
+  const values = column.filter((value) => !Number.isNaN(value));
+  if (values.length === 0) return null;
+  const few = values.subarray(0, Math.max(1, Math.min(20, Math.floor(values.length / 20))));
+  const sorted = values.slice().sort();
+  return {
+    low: sorted[0],
+    high: sorted[sorted.length - 1],
+    first: few.reduce((sum, value) => sum + value, 0) / few.length,
+    resting: sorted[Math.floor(sorted.length / 20)],
+  };
+}
+
+/**
+ * What sign and reference a column of figures (SI) has for its channel, at a local atmosphere (Pa absolute): a vacuum, a
+ * gauge pressure or a force that is negative throughout is turned; a vacuum that starts at the atmosphere and falls, or
+ * that no pump could leave, is absolute; what makes sense both ways is asked.
+ */
+export function inferReference(
+  channel: Pick<ChannelDescription, 'dimension' | 'reference'>,
+  column: Float64Array,
+  ambient: number,
+): ColumnReference {
+  const span = spanOf(column);
+  if (!span) return { kind: 'as-written' };
+  const { low, high, first, resting } = span;
+  if (channel.reference === 'vacuum') {
+    if (high <= aboutZero.vacuum && low < -aboutZero.vacuum) return { kind: 'negative' };
+    if (first > startsAtAtmosphere * ambient && low < fallsTo * first) return { kind: 'absolute' };
+    if (high > bestVacuum * ambient) return { kind: 'absolute' };
+    if (low > eitherWay[0] * ambient && high < eitherWay[1] * ambient) return { kind: 'ambiguous', low, high };
+    return { kind: 'as-written' };
+  }
+  if (channel.reference === 'gauge') {
+    if (high <= aboutZero.pressure && low < -2 * aboutZero.pressure) return { kind: 'negative' };
+    if (Math.abs(resting - ambient) < nearAtmosphere * ambient && high > 3 * ambient)
+      return { kind: 'ambiguous', low, high };
+    return { kind: 'as-written' };
+  }
+  if (channel.dimension === 'force' && high <= aboutZero.force && low < -2 * aboutZero.force)
+    return { kind: 'negative' };
+  return { kind: 'as-written' };
+}
