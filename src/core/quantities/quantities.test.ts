@@ -8,7 +8,7 @@ import {
   type AbsolutePressure,
   type GaugePressure,
 } from './quantity';
-import { ambientFrom, standardAtmosphere } from './standard-atmosphere';
+import { ambientStandard, ambientFrom, standardAtmosphere } from './standard-atmosphere';
 
 describe('measurement units', () => {
   it.each([
@@ -72,5 +72,13 @@ describe('standard atmosphere', () => {
     expect(ambientFrom({ altitude: 1420, barometer: 84_900 })).toMatchObject({ pressure: 84_900, questionedBy: null });
     expect(ambientFrom({ altitude: 1420, barometer: 101_300 }).questionedBy).toBeGreaterThan(15_000);
     expect(ambientFrom({}).source).toBe('sea-level-assumed');
+  });
+
+  it('is no surer than what told it: a barometer, the altitude, or nothing at all', () => {
+    const doubts = [{ barometer: 85_000 }, { altitude: 1420 }, {}].map((site) => ambientStandard(ambientFrom(site)));
+    expect(doubts).toEqual([...doubts].sort((p, q) => p - q));
+    expect(doubts[2]).toBeGreaterThan(5_000);
+    // A weather service's figure in the mountains: as wide as the contradiction.
+    expect(ambientStandard(ambientFrom({ altitude: 1420, barometer: 101_500 }))).toBeGreaterThan(9_000);
   });
 });

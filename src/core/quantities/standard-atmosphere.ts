@@ -24,6 +24,28 @@ export interface Ambient {
   readonly questionedBy: number | null;
 }
 
+/** Standard uncertainty of a station barometer's figure, of the standard atmosphere on an ordinary day, and of a guess, Pa. */
+const barometerStandard = 100;
+const weatherStandard = 1_000;
+/** A place of which nothing is known: somewhere between the sea and some 1,500 m. */
+const unknownAltitudeStandard = 6_000;
+
+/**
+ * Standard uncertainty of the local atmosphere, Pa: a barometer's own, the weather's where only the altitude is known, and
+ * wide where not even that is, or where barometer and altitude contradict each other.
+ */
+export function ambientStandard({ source, questionedBy }: Pick<Ambient, 'source' | 'questionedBy'>): number {
+  if (questionedBy !== null) return Math.abs(questionedBy) / Math.sqrt(3);
+  switch (source) {
+    case 'station-barometer':
+      return barometerStandard;
+    case 'standard-atmosphere':
+      return weatherStandard;
+    case 'sea-level-assumed':
+      return unknownAltitudeStandard;
+  }
+}
+
 /** Today's air from a station barometer (Pa) if there is one, else from the altitude (m), else sea level. */
 export function ambientFrom(site: { altitude?: number; barometer?: number }): Ambient {
   const standard = site.altitude === undefined ? null : standardAtmosphere(site.altitude);

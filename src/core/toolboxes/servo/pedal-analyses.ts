@@ -1,4 +1,6 @@
 import { differenceComponents, differenceResolution, random, systematic } from '../../instruments/uncertainty';
+import { fitLine } from '../../fitting/line';
+import type { Span } from '../../traces/pull';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
@@ -13,7 +15,8 @@ const meanSeconds = 0.8;
 const steady = 0.15;
 
 /**
- * How far the pedal sinks (m) under a held foot when the engine starts, after the reserve was pumped away. The hold is
+ * How far the pedal sinks (m) under a held foot when the engine starts, after the reserve was pumped away, less what it
+ * crept by itself before. The hold is
  * the last stroke; the engine's start is read from `engine_on`, else the first and last part of the hold are
  * compared. Channels `pedal_force`, `pedal_travel`.
  */
@@ -42,9 +45,11 @@ export function analysePedalDrop(trace: Trace, context: StepContext<unknown>): S
   const { strokes } = strokesOf(trace, 'pedal_force');
   notes.push(...exhaustion(strokes.slice(0, -1), context));
   const instrument = context.instruments.get('pedal_travel');
+  const creep = creepBefore(trace, travel, { from: hold.from, to: start }, trace.time[hold.to - 1] - trace.time[start]);
   return {
     characteristics: [
-      measured('pedal-sink', after.mean - before.mean, [
+      measured('pedal-sink', after.mean - before.mean - creep.amount, [
+        random('fit', creep.standard),
         random(
           'noise',
           Math.hypot(before.deviation / Math.sqrt(before.count), after.deviation / Math.sqrt(after.count)),
@@ -59,7 +64,25 @@ export function analysePedalDrop(trace: Trace, context: StepContext<unknown>): S
     ],
     events: [{ id: 'engine-starts', time: trace.time[start] }],
     notes,
+    // Without the engine's own signal a pedal that creeps away by itself looks like one that sinks to it.
+    doubts: engine ? [] : [{ code: 'engine-not-started' }],
   };
+}
+
+/** A creep is read from this long of the hold before the engine starts at least, s; the foot's arrival is left off, s. */
+const creepSeconds = 1;
+const arrival = 0.4;
+
+/** How far the pedal would have crept by itself (m) from the engine's start to the end of the hold, by what it did before. */
+function creepBefore(trace: Trace, travel: Float64Array, before: Span, seconds: number) {
+  const from = indexAtTime(trace, trace.time[before.from] + arrival);
+  const length = trace.time[Math.max(from, before.to - 1)] - trace.time[from];
+  const line = fitLine(trace.time, travel, { from, to: before.to });
+  if (length < creepSeconds || line.termination !== 'converged') return { amount: 0, standard: 0 };
+  const standard = Math.sqrt(line.slopeVariance) * seconds;
+  // What cannot be told from none is no creep; a pedal that rises is a foot that gives way, not a creep to be added.
+  const amount = line.slope * seconds;
+  return { amount: amount > 2 * standard ? amount : 0, standard };
 }
 
 /**

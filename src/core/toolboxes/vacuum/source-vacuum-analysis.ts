@@ -1,4 +1,5 @@
 import { random, readingComponents } from '../../instruments/uncertainty';
+import { ambientStandard, seaLevelPressure } from '../../quantities/standard-atmosphere';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import type { Limit } from '../../procedure/limit';
@@ -75,7 +76,8 @@ export function leastVacuumLimits(
     low: at(seaLevel),
     high: null,
     expected: null,
-    standard: 0,
+    // What is restated for today's air is no surer than the air.
+    standard: ambientStandard(ambient) * (kind === 'manifold' ? 1 : seaLevel / seaLevelPressure),
     source: { kind: 'workshop', key: strict ? 'leastVacuumStrict' : 'leastVacuum' },
     restatedFrom: seaLevel,
     ...(schools.leastVacuum === 'both' ? { stricterLow: at(shop.leastVacuumStrict) } : {}),
