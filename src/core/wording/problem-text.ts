@@ -86,7 +86,7 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
     case 'source-not-seen-shut':
       return 'After it was drawn down the vacuum never left its level, as it would with the source still open: shut the source, and record until a loss shows or begin the log in the hold.';
     case 'begins-in-hold':
-      return 'The log begins in the hold: it is judged from its first sample, with the source taken as shut.';
+      return 'It was held from the first sample on, and never seen being shut off: it is judged from there, taking it that it was shut.';
     case 'source-reopened':
       return `The vacuum came back after ${problem.after.toFixed(1)} s: the source was opened again. What came before is all that was judged.`;
     case 'vacuum-collapsed':
