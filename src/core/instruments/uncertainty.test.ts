@@ -1,5 +1,12 @@
 import { calibrationState, type Instrument } from './instrument';
-import { classError, differenceComponents, expandedUncertainty, readingComponents } from './uncertainty';
+import {
+  classError,
+  differenceComponents,
+  differenceResolution,
+  expandedUncertainty,
+  readingComponents,
+  stabilityComponent,
+} from './uncertainty';
 
 const gauge: Instrument = {
   channel: 'input_pressure',
@@ -46,6 +53,20 @@ describe('uncertainty of an instrument', () => {
     expect(calibrationState(gauge, '2027-02-01')).toEqual({ kind: 'overdue', dueOn: '2027-01-01' });
     expect(calibrationState(gauge, '2027-01-01').kind).toBe('in-date');
     expect(calibrationState({ ...gauge, dueOn: null }, date).kind).toBe('unknown');
+  });
+
+  it('a difference counts the division of both its readings, and repeats do not shrink it', () => {
+    const part = differenceResolution({ resolution: 1000 });
+    expect(part.standard).toBeCloseTo((Math.SQRT2 * 1000) / Math.sqrt(12), 6);
+    expect(part.random).toBe(false);
+  });
+
+  it('a gauge drifts by a tenth of its class in a minute, with the root of the time, never by more than its class', () => {
+    const after = (seconds: number, of = gauge) => stabilityComponent(of, 5e6, seconds, date).standard * Math.sqrt(3);
+    expect(after(60)).toBeCloseTo(10e3, 6);
+    expect(after(15)).toBeCloseTo(5e3, 6);
+    expect(after(100 * 3600)).toBeCloseTo(100e3, 6);
+    expect(after(60, { ...gauge, stabilityShare: 0.02 })).toBeCloseTo(2e3, 6);
   });
 
   it('U is twice the root sum of squares', () => {

@@ -21,6 +21,12 @@ describe('guarded decision', () => {
     expect(decide(estimate(3, 1), { low: 5, high: 10, standard: 0 }, 'guarded')).toEqual({ kind: 'fail', side: 'low' });
   });
 
+  it('a reading whose U reaches over the low limit is not below it', () => {
+    const low = { low: 5, high: null, standard: 0 };
+    expect(decide(estimate(4.5, 1), low, 'guarded').kind).toBe('undecided');
+    expect(decide(estimate(3.5, 1), low, 'guarded')).toEqual({ kind: 'fail', side: 'low' });
+  });
+
   it('simple acceptance looks at the reading alone', () => {
     expect(decide(estimate(9.5, 1), upTo(10), 'simple').kind).toBe('pass');
   });

@@ -38,6 +38,8 @@ const leastShare = 0.8;
 /** A lever at rest stays below this share of what applies the unit; applied it stays above that share. */
 const restShare = 0.08;
 const appliedShare = 0.8;
+/** A lever whose lowest reading is this many times what counts as rest was held from first to last. */
+const heldThroughout = 3;
 /** Left off after the source was shut or the lever arrived: valves that move, the first of the settling, s. */
 const settling = 0.5;
 const afterLever = 1;
@@ -72,6 +74,9 @@ export function vacuumHoldEvidence(
     range: context.instruments.get('supply_vacuum')?.range ?? null,
   });
   if (!events) return noEvidence({ code: 'hold-too-short', seconds: 0, needed: earliestCall(demand.seconds) });
+  // A lever that had left its place before the hold began was not there in it.
+  if (lever.leaves !== null && lever.leaves <= events.from)
+    return noEvidence(demand.appliedLevel === null ? { code: 'not-at-rest' } : { code: 'lever-moved', after: 0 });
   const missing = gaugeProblem(events) ?? sourceProblem(events);
   if (missing) return noEvidence(missing);
 
@@ -153,6 +158,8 @@ function leverState(trace: Trace, demand: HoldDemand): LeverState {
 
 function atRest({ time, value }: Samples, band: number): LeverState {
   const zero = value.length > 0 ? value.reduce((least, each) => min(least, each), Infinity) : 0;
+  // A gauge's own zero is small; a lever that was never lower than that was held.
+  if (zero > heldThroughout * band) return { kind: 'problem', problem: { code: 'not-at-rest' } };
   const moves = lastingIndex(time, (i) => value[i] - zero > band);
   if (moves === null) return { kind: 'fits', notBefore: time[0] ?? 0, leaves: null };
   if (moves > 0) return { kind: 'fits', notBefore: time[0], leaves: time[moves] };
