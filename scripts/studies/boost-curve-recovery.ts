@@ -1,7 +1,7 @@
 import type { CharacteristicId } from '../../src/core/quantities/characteristics';
 import { ambientFrom } from '../../src/core/quantities/standard-atmosphere';
 import { expandedUncertainty } from '../../src/core/instruments/uncertainty';
-import { instrumentsByChannel } from '../../src/core/instruments/default-instruments';
+import { defaultInstruments, instrumentsByChannel } from '../../src/core/instruments/default-instruments';
 import { labelledSeed, randomSource } from '../../src/core/physics/random';
 import { runByItself } from '../../src/core/rig/run-by-itself';
 import { rigForStep } from '../../src/core/rig/run-step';
@@ -26,6 +26,12 @@ import {
   expectedRatio,
 } from '../../src/core/families/vacuum-remote/in-line-slave/quasi-static';
 import { inLineSchema, type InLineSpec } from '../../src/core/families/vacuum-remote/unit/sheet';
+
+/** The stand-in's instruments with what their records say of their lags: lines of up to 10 ms, force cells of none, s. */
+const recorded = defaultInstruments.map((instrument) => ({
+  ...instrument,
+  lagSeconds: instrument.channel.endsWith('_pressure') ? 0.005 : 0,
+}));
 
 /** Four invented units, from a small single to a tandem truck unit, for recovery studies. */
 const inLineGeometries: readonly InLineSpec[] = [
@@ -152,7 +158,7 @@ function recoverBoostCurve<Spec, Unit>(of: Studied<Spec, Unit>, spec: Spec, seed
     ambient: ambientFrom({ altitude: 1420 }),
     airTemperature: 284.15,
     benchVolume: 0.6e-3,
-    instruments: instrumentsByChannel([]),
+    instruments: instrumentsByChannel(recorded),
     date: '2026-11-23',
     corrections: noCorrections,
     workshopLimits: defaultWorkshopLimits,

@@ -20,6 +20,7 @@ export const instrumentFormSchema = z.object({
     .min(0, 'Per cent of its class, 0 to 100')
     .max(100, 'Per cent of its class, 0 to 100')
     .optional(),
+  lagSeconds: z.number({ error: 'Seconds, 0 to 5' }).min(0, 'Seconds, 0 to 5').max(5, 'Seconds, 0 to 5').optional(),
   calibratedOn: day,
   dueOn: day,
 });

@@ -25,6 +25,8 @@ const instrumentSchema = z
     classOf: z.enum(['full-scale', 'reading']),
     /** What it may drift by over a minute, % of its class; 10 where nothing is said. */
     stabilityPercent: z.number().min(0).max(100).optional(),
+    /** How late it reads, its line with it, s. */
+    lagSeconds: z.number().min(0).max(5).optional(),
     calibratedOn: isoDate.optional(),
     dueOn: isoDate.optional(),
   })
@@ -83,6 +85,7 @@ export function instrumentFromSite(given: SiteInstrument): Instrument {
     classFraction: given.classPercent / 100,
     classOf: given.classOf,
     ...(given.stabilityPercent === undefined ? {} : { stabilityShare: given.stabilityPercent / 100 }),
+    ...(given.lagSeconds === undefined ? {} : { lagSeconds: given.lagSeconds }),
     calibratedOn: given.calibratedOn ?? null,
     dueOn: given.dueOn ?? null,
   };

@@ -12,6 +12,8 @@ export interface Instrument {
   readonly classOf: 'full-scale' | 'reading';
   /** Share of its class that it may drift by over a minute; a tenth where its record does not say. */
   readonly stabilityShare?: number;
+  /** How late it reads what it measures, its line with it, s; undefined where its record does not say. */
+  readonly lagSeconds?: number;
   /** ISO dates. */
   readonly calibratedOn: string | null;
   readonly dueOn: string | null;

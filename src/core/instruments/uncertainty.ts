@@ -117,6 +117,16 @@ export function differenceResolution(instrument: Pick<Instrument, 'resolution'>)
   return systematic('resolution', (Math.SQRT2 * instrument.resolution) / Math.sqrt(12));
 }
 
+/** Of a gauge whose class is of the reading, what its zero may be off: its class at this share of its range. */
+const zeroShare = 0.1;
+
+/** Standard uncertainty of a zero that nobody read, SI: the zero part of the class. */
+export function unreadZero(instrument: Instrument, date: string): number {
+  return instrument.classOf === 'reading'
+    ? classError(instrument, zeroShare * instrument.range, date) / Math.sqrt(3)
+    : thirdOf(classError(instrument, 0, date));
+}
+
 /** Share of its class that a gauge may drift by over a minute, where its record does not say otherwise. */
 export const defaultStability = 0.1;
 

@@ -46,6 +46,19 @@ export type AnalysisProblem =
   | { readonly code: 'repeats-differ'; readonly characteristic: CharacteristicId; readonly by: number }
   | { readonly code: 'no-modulating-line'; readonly ratio: number }
   | { readonly code: 'gap-in-hold'; readonly channel: string; readonly seconds: number }
+  | { readonly code: 'gap-in-pull'; readonly channel: string; readonly seconds: number }
+  | { readonly code: 'pulled-too-quickly'; readonly seconds: number; readonly needed: number }
+  | { readonly code: 'lag-taken-off'; readonly channel: string; readonly lag: number }
+  | { readonly code: 'lag-not-known'; readonly channel: string; readonly allowed: number }
+  /** Beyond a place of the lever the output no longer moves although it must. */
+  | { readonly code: 'does-not-follow'; readonly channel: string }
+  | { readonly code: 'supply-not-off'; readonly channel: string; readonly left: number }
+  | {
+      readonly code: 'too-little-pressure';
+      readonly channel: string;
+      readonly pressure: number;
+      readonly needed: number;
+    }
   | { readonly code: 'held-elsewhere'; readonly at: number; readonly low: number; readonly high: number }
   /** A transient that is no leak was told apart from the leak and left out of it. */
   | { readonly code: 'settling-left-out'; readonly amount: number }

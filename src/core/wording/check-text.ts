@@ -37,7 +37,7 @@ const knowBetter: Readonly<Record<UncertaintySource | 'limit', string>> = {
   'pair-offset': 'Compare the two gauges first: their difference decides',
   counting: 'Do it again: one stroke lay close to the threshold',
   'force-match': 'Hold both forces alike',
-  timing: 'Move more slowly or log faster: lag and timing decide',
+  timing: 'Move more slowly, log faster, or enter how late each gauge reads on its instrument: lag and timing decide',
   volume: 'Measure the volume better: it decides',
   temperature: 'Measure the temperature of the shell: it decides',
   'gas-heat': 'Let the air settle for half a minute before the source is shut, or hold for longer: its warming decides',

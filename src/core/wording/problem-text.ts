@@ -125,6 +125,20 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `Output rose to ${problem.ratio.toFixed(2)} times the input, but on no straight line that could be told: pull more slowly and evenly, and log faster.`;
     case 'gap-in-hold':
       return `Nothing was recorded of ${channelTitle(problem.channel).toLowerCase()} for ${problem.seconds.toFixed(1)} s of the hold: hold again.`;
+    case 'gap-in-pull':
+      return `Nothing was recorded for ${problem.seconds.toFixed(1)} s of the pull, where its figures would be: pull again.`;
+    case 'pulled-too-quickly':
+      return `Pulled to the top in ${problem.seconds.toFixed(1)} s: the unit and its lines need time to follow. Take ten seconds or more, never less than ${problem.needed} s.`;
+    case 'lag-taken-off':
+      return `${channelTitle(problem.channel)} reads ${Math.abs(problem.lag).toFixed(2)} s ${problem.lag > 0 ? 'later' : 'earlier'} than the lever: that was taken off.`;
+    case 'lag-not-known':
+      return `How late ${channelTitle(problem.channel).toLowerCase()} reads cannot be told from this log, nor from the instruments' records: ${problem.allowed.toFixed(1)} s are allowed for.`;
+    case 'does-not-follow':
+      return `Beyond a point of the pull ${channelTitle(problem.channel).toLowerCase()} stands still, which no unit gives: its gauge is at its end, frozen, or shut off.`;
+    case 'supply-not-off':
+      return `${channelTitle(problem.channel)} was still ${withUnit(problem.left, shownAs(problem.channel), units)}, where this is pushed without any assist: take it away and push again.`;
+    case 'too-little-pressure':
+      return `${channelTitle(problem.channel)} was ${withUnit(problem.pressure, 'gauge', units)}, where at least ${withUnit(problem.needed, 'gauge', units)} are needed to work with.`;
     case 'held-elsewhere':
       return problem.at < problem.low
         ? `Held at ${gauge(problem.at)} only, where at least ${gauge(problem.low)} are needed.`

@@ -20,6 +20,7 @@ interface Fields {
   classPercent: string;
   classOf: 'full-scale' | 'reading';
   stabilityPercent: string;
+  lagSeconds: string;
   calibratedOn: string;
   dueOn: string;
 }
@@ -40,6 +41,7 @@ const empty: Fields = {
   classPercent: '',
   classOf: 'full-scale',
   stabilityPercent: '',
+  lagSeconds: '',
   calibratedOn: '',
   dueOn: '',
 };
@@ -56,6 +58,7 @@ export function InstrumentForm({ instrument, onDone, onCancel }: Props) {
           resolution: String(instrument.resolution),
           classPercent: String(instrument.classPercent),
           stabilityPercent: instrument.stabilityPercent === undefined ? '' : String(instrument.stabilityPercent),
+          lagSeconds: instrument.lagSeconds === undefined ? '' : String(instrument.lagSeconds),
           calibratedOn: instrument.calibratedOn ?? '',
           dueOn: instrument.dueOn ?? '',
         }
@@ -75,6 +78,7 @@ export function InstrumentForm({ instrument, onDone, onCancel }: Props) {
           classPercent: typedNumber(values.classPercent),
           // Nothing typed is nothing known: the usual tenth is taken.
           stabilityPercent: values.stabilityPercent.trim() === '' ? undefined : typedNumber(values.stabilityPercent),
+          lagSeconds: values.lagSeconds.trim() === '' ? undefined : typedNumber(values.lagSeconds),
         },
         'PUT',
       );
@@ -144,6 +148,7 @@ export function InstrumentForm({ instrument, onDone, onCancel }: Props) {
           ],
         })}
         {field('stabilityPercent', 'Drift a minute, % of class', { help: '10 where nothing is known' })}
+        {field('lagSeconds', 'Lag with its line, s', { help: 'Left empty, it is read from each log' })}
         {field('calibratedOn', 'Calibrated on', { type: 'date' })}
         {field('dueOn', 'Due on', { type: 'date' })}
       </div>

@@ -5,15 +5,15 @@ import { makeTrace, type Trace } from '@/core/traces/trace';
  * and what it writes comes from closed forms, never from a family's model.
  */
 
-const { PI, cos, exp, floor, log, max, min, round, sqrt } = Math;
+const { PI, ceil, cos, exp, floor, imul, log, max, min, round, sqrt } = Math;
 
 /** Uniform and normal deviates of the writer's own generator (mulberry32; Box and Muller). */
 export function dice(seed: number) {
   let state = seed | 0;
   const uniform = () => {
     state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    let t = imul(state ^ (state >>> 15), 1 | state);
+    t = (t + imul(t ^ (t >>> 7), 61 | t)) ^ t;
     return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
   };
   return {
@@ -99,7 +99,7 @@ function gauge(times: readonly number[], { at, gauging }: Signal, luck: Dice): F
   return Float64Array.from(times, (t, i) => {
     const dt = i === 0 ? 0 : t - times[i - 1];
     // A lag is followed in steps short against it.
-    const steps = lag > 0 ? max(1, Math.ceil(dt / (lag / 4))) : 1;
+    const steps = lag > 0 ? max(1, ceil(dt / (lag / 4))) : 1;
     for (let k = 1; k <= steps; k++) {
       const now = at(t - dt + (dt * k) / steps);
       following = lag > 0 ? following + (now - following) * (1 - exp(-dt / steps / lag)) : now;

@@ -1,3 +1,4 @@
+import { expandedUncertainty, type Estimate } from '@/core/instruments/uncertainty';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepVerdict } from '@/core/vocabulary/verdict';
 
@@ -70,4 +71,47 @@ export function count(tally: Tally, result: StepEvaluation, expected: Expected, 
 export function tallyLine(name: string, tally: Tally): string {
   const reasons = [...tally.reasons].map(([code, times]) => `${code} ${times}`).join(', ');
   return `${name.padEnd(44)} ${tally.logs} logs: right ${tally.right}   undecided ${tally.undecided} (${reasons})   assumption said ${tally.said}   silently wrong ${tally.silentlyWrong}   sound well measured ${tally.soundPassed}/${tally.soundWellMeasured} passed`;
+}
+
+/** How often U covered what was true, by figure. */
+export function coverage() {
+  const figures = new Map<string, { inside: number; all: number; ratios: number[] }>();
+  return {
+    figures,
+    see(name: string, estimate: Estimate, truth: number): void {
+      const figure = figures.get(name) ?? { inside: 0, all: 0, ratios: [] };
+      const off = Math.abs(estimate.value - truth) / expandedUncertainty(estimate);
+      figure.all++;
+      if (off <= 1) figure.inside++;
+      figure.ratios.push(off);
+      figures.set(name, figure);
+    },
+  };
+}
+
+export type Coverage = ReturnType<typeof coverage>;
+
+/**
+ * Prints what became of a study's logs, and asks of it: nine of ten sound, well-measured units pass, and U covers the
+ * truth 90 to 98 times in a hundred (a few logs cannot tell too wide a U).
+ */
+export function expectHonestStudy(tallies: ReadonlyMap<string, Tally>, covered: Coverage, perCase: number): void {
+  const all = [...tallies.values()];
+  const sum = (of: (tally: Tally) => number) => all.reduce((total, each) => total + of(each), 0);
+  const [passed, sound] = [sum((each) => each.soundPassed), sum((each) => each.soundWellMeasured)];
+  const figures = [...covered.figures.values()];
+  const inside = figures.reduce((total, each) => total + each.inside, 0);
+  const seen = figures.reduce((total, each) => total + each.all, 0);
+  if (perCase > 20 || process.env.FOREIGN_TABLE) {
+    process.stdout.write(`\n${[...tallies].map(([name, tally]) => tallyLine(name, tally)).join('\n')}\n`);
+    for (const [name, figure] of covered.figures)
+      process.stdout.write(`${name.padEnd(44)} U covers ${figure.inside} of ${figure.all}\n`);
+  }
+  process.stdout.write(
+    `${sum((each) => each.logs)} logs, silently wrong ${sum((each) => each.silentlyWrong)}; sound, well measured: ${passed} of ${sound} passed; U covers ${inside} of ${seen}\n`,
+  );
+  if (process.env.FOREIGN_WRONGS) process.stdout.write(`${all.flatMap((each) => each.wrongs).join('\n')}\n`);
+  if (sound > 0) expect(passed / sound).toBeGreaterThanOrEqual(0.9);
+  if (seen > 0) expect(inside / seen).toBeGreaterThanOrEqual(0.9);
+  if (seen > 0 && perCase > 20) expect(inside / seen).toBeLessThanOrEqual(0.98);
 }

@@ -48,6 +48,7 @@ export const modulationCurve: Measured = {
   analyse: (trace, context) =>
     analyseMetering(trace, context, {
       lever,
+      supply: { channels: ['accumulator_pressure'], least: context.unit.regulatedMaximum },
       ids: {
         cutIn: 'cut-in-travel',
         slope: 'modulation-slope',

@@ -124,6 +124,10 @@ export const meteringCurve: Measured = {
   analyse: (trace, context) =>
     analyseMetering(trace, context, {
       lever,
+      supply: {
+        channels: ['accumulator_pressure', 'accumulator_pressure_2'],
+        least: context.unit.meteringSlope * (pressForce(context.unit) - context.unit.cutInForce),
+      },
       ids: { cutIn: 'cut-in-force', slope: 'metering-slope', maximum: null, hysteresis: null },
     }),
   limits: (_analysis, { unit, workshopLimits: shop }) => [

@@ -15,6 +15,7 @@ const context = contextAt(checked.value, { altitudeM: 1420 }, '2026-11-23');
 
 const byAngle: MeteringSetup = {
   lever: 'pedal_angle',
+  supply: { channels: [], least: 0 },
   ids: {
     cutIn: 'cut-in-travel',
     slope: 'modulation-slope',
@@ -25,6 +26,7 @@ const byAngle: MeteringSetup = {
 
 const byForce: MeteringSetup = {
   lever: 'pedal_force',
+  supply: { channels: [], least: 0 },
   ids: { cutIn: 'cut-in-force', slope: 'metering-slope', maximum: null, hysteresis: null },
 };
 

@@ -1,18 +1,35 @@
 import { fitLine, lineAt, type LineFit } from '../../fitting/line';
-import { differenceComponents, differenceResolution, random, systematic } from '../../instruments/uncertainty';
+import type { FollowingLag } from '../../fitting/following-lag';
+import {
+  differenceComponents,
+  differenceResolution,
+  random,
+  systematic,
+  unreadZero,
+} from '../../instruments/uncertainty';
 import type { UncertaintyComponent } from '../../instruments/uncertainty';
 import type { CharacteristicId } from '../../quantities/characteristics';
-import { findPull, isPull, type Pull, type Span } from '../../traces/pull';
-import { movingMean, noiseOf } from '../../traces/smoothing';
+import { scatterOf } from '../../traces/own-samples';
+import type { Pull, Span } from '../../traces/pull';
+import { movingMean } from '../../traces/smoothing';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
+import {
+  asRead,
+  fewestOnLine,
+  followLever,
+  lagNotes,
+  leverSpeed,
+  pullEvidence,
+  type Following,
+} from '../../procedure/pull-evidence';
 import { supplyDuringPull, supplySag } from './supply-during-pull';
 import type { Characteristic, StepAnalysis, TraceEvent } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
 import { fitAssistLines, type AssistLines } from './assist-lines';
 
-const { abs, hypot, max, min, round, sqrt } = Math;
+const { abs, hypot, max, round, sqrt } = Math;
 
 /** What every assist curve tells, whatever feeds the servo. */
 export const assistCurveCharacteristics: readonly CharacteristicId[] = [
@@ -30,33 +47,51 @@ type Context = StepContext<unknown>;
 export interface AssistSetup {
   /** Channel of the force: at the rod on the bench, at the pedal in the vehicle. */
   readonly lever: 'rod_force' | 'pedal_force';
+  /** What the servo works with: its channel, and what there must have been of it during the push, SI. */
+  readonly supply: { readonly channel: string; readonly least: number };
   /** A vacuum supply whose sag under the push is reported; others are fed by pressure. */
   readonly vacuumFed: boolean;
   /** Force at cut-in by the sheet, N at the lever. */
   readonly cutInForce: number;
+  /** Output that each newton at the lever gives without assist, Pa. */
+  readonly unassistedSlope: number;
   /** Force at run-out (N at the lever) with the supply found at rest (Pa; null where none was read); null where there is none. */
   readonly runOutForce: (supply: number | null) => number | null;
 }
 
-/** One push with the gauges' zeros taken off: rod force N, output Pa gauge. */
+/** One push with the gauges' zeros taken off: rod force N, output Pa gauge, the force as late as the output reads it. */
 interface Push {
   readonly trace: Trace;
   readonly pull: Pull;
+  readonly lag: FollowingLag;
   readonly force: Float64Array;
   readonly output: Float64Array;
+  /** Standard uncertainties of the zeros taken off, N and Pa. */
+  readonly forceZero: number;
+  readonly outputZero: number;
   readonly context: Context;
   readonly setup: Pick<AssistSetup, 'lever'>;
 }
 
-function zeroed(trace: Trace, pull: Pull, context: Context, setup: Pick<AssistSetup, 'lever'>): Push {
+function zeroed(trace: Trace, following: Following, context: Context, setup: Pick<AssistSetup, 'lever'>): Push {
+  const { pull } = following;
   const { from, to } = pull.restBefore;
-  const outputZero = pull.zero === null ? 0 : meanOf(trace.columns.output_pressure, from, to).mean;
-  const forceZero = pull.zero ?? 0;
+  const output = meanOf(trace.columns.output_pressure, from, to);
+  const force = meanOf(trace.columns[setup.lever], from, to);
+  const [outputZero, forceZero] = pull.zero === null ? [0, 0] : [output.mean, pull.zero];
+  const zeroOf = (channel: string, read: typeof output) => {
+    if (pull.zero !== null) return read.deviation / sqrt(max(1, read.count));
+    const instrument = context.instruments.get(channel);
+    return instrument ? unreadZero(instrument, context.date) : 0;
+  };
   return {
     trace,
     pull,
-    force: trace.columns[setup.lever].map((value) => value - forceZero),
-    output: trace.columns.output_pressure.map((value) => value - outputZero),
+    lag: following.lag,
+    force: following.lever.map((value) => value - forceZero),
+    output: following.output.map((value) => value - outputZero),
+    forceZero: zeroOf(setup.lever, force),
+    outputZero: zeroOf('output_pressure', output),
     context,
     setup,
   };
@@ -71,20 +106,26 @@ function gaugeParts(channel: string, at: number, context: Context): UncertaintyC
 const total = (parts: readonly UncertaintyComponent[]) =>
   sqrt(parts.reduce((sum, part) => sum + part.standard ** 2, 0));
 
-/** Gauge lines and the unit itself follow a moving rod this much apart, s. */
-const lagStandard = 0.007;
+/** What is left of a line once its ends are trimmed; a slope below this share of what it must be is none. */
+const trimmedShare = 0.8;
+const standsShare = 0.08;
 
-/** Speed of the rod force (N/s) where a branch passes `at` (N above zero). */
-function speedAt(push: Push, span: Span, at: number): number {
-  const { smooth, zero } = push.pull;
-  const target = at + (zero ?? 0);
-  let nearest = span.from;
-  for (let i = span.from; i < span.to; i++) if (abs(smooth[i] - target) < abs(smooth[nearest] - target)) nearest = i;
-  const reach = max(1, round(0.25 / sampleInterval(push.trace)));
-  const from = max(span.from, nearest - reach);
-  const to = min(span.to - 1, nearest + reach);
-  const seconds = push.trace.time[to] - push.trace.time[from];
-  return seconds > 0 ? abs(smooth[to] - smooth[from]) / seconds : 0;
+/** A unit needs some hundredths of a second to make its jump, s: it seems to come so much later along an even push. */
+const jumpTakes = 0.03;
+
+/** What is not known of the lag shifts a branch along the force by this much, N. */
+function late(push: Push, span: Span, at: number): number {
+  return push.lag.standard * leverSpeed(push.trace, push.pull, span, at);
+}
+
+/** Highest that a channel was held at from the rest before a push to its top, SI; null where nobody recorded it. */
+function highestOf(trace: Trace, channel: string, { restBefore, plateau }: Pull): number | null {
+  const column = columnOf(trace, channel);
+  if (!column) return null;
+  const smooth = movingMean(column, max(1, round(0.1 / sampleInterval(trace))));
+  let highest = -Infinity;
+  for (let i = restBefore.from; i < plateau.to; i++) highest = max(highest, smooth[i]);
+  return Number.isFinite(highest) ? highest : null;
 }
 
 /**
@@ -97,25 +138,44 @@ export function analyseAssistCurve(trace: Trace, context: Context, setup: Assist
     ...assistCurveCharacteristics,
     ...(setup.vacuumFed ? (['supply-sag'] as const) : []),
   ];
-  const force = columnOf(trace, setup.lever);
-  if (!force || !columnOf(trace, 'output_pressure'))
-    return nothingMeasured(ids, { code: 'no-pull', channel: setup.lever });
-  const pull = findPull(trace, force);
-  if (!isPull(pull)) return nothingMeasured(ids, { code: 'no-pull', channel: setup.lever });
-  const push = zeroed(trace, pull, context, setup);
-  const supply = setup.vacuumFed ? supplyDuringPull(trace, pull, setup.cutInForce * 2) : null;
-  const lines = fitAssistLines(
-    push.force.subarray(pull.apply.from, pull.apply.to),
-    push.output.subarray(pull.apply.from, pull.apply.to),
-    max(noiseOf(push.output), context.instruments.get('output_pressure')?.resolution ?? 0),
-  );
-  const notes: AnalysisProblem[] = pull.zero === null ? [{ code: 'no-rest-before' }] : [];
+  const { lever } = setup;
+  const { instruments } = context;
+  const judged = pullEvidence(trace, { lever, outputs: ['output_pressure'], instruments });
+  if (judged.kind === 'none') return nothingMeasured(ids, judged.problem);
+  const shown = judged.found;
+  const { trace: rows } = shown;
+  const fed = highestOf(rows, setup.supply.channel, shown.pull);
+  const unfed = tooLittleSupply(fed, setup);
+  if (unfed) return nothingMeasured(ids, unfed);
+  const supply = setup.vacuumFed ? supplyDuringPull(rows, shown.pull, setup.cutInForce * 2) : null;
+  const linesOf = ({ force, output, pull: { apply } }: Push) =>
+    fitAssistLines(
+      force.subarray(apply.from, apply.to),
+      output.subarray(apply.from, apply.to),
+      max(scatterOf({ value: output }), instruments.get('output_pressure')?.resolution ?? 0),
+    );
+  const asWritten = linesOf(zeroed(rows, asRead(shown, 'output_pressure'), context, setup));
+  const straight = { topFrom: straightFrom(asWritten, shown.pull) };
+  const push = zeroed(rows, followLever(shown, 'output_pressure', straight, instruments), context, setup);
+  const { pull } = push;
+  const lines = linesOf(push);
+  const unread = 'code' in lines ? null : unreadable(lines, setup);
+  if (unread) return { ...nothingMeasured(ids, unread), vacuum: supply?.rest, restVacuum: supply?.rest };
+  const notes: AnalysisProblem[] = [
+    ...(pull.zero === null ? [{ code: 'no-rest-before' } as const] : []),
+    ...lagNotes(push, 'output_pressure'),
+  ];
   const characteristics: Characteristic[] = [];
   const events: TraceEvent[] = [];
   if ('code' in lines) {
     const peak = pull.peak - (pull.zero ?? 0);
     const none = { value: peak, components: gaugeParts(setup.lever, peak, context) };
-    characteristics.push(beyond('cut-in-force', 'above', none, lines));
+    // Only a push that was fed and never boosted shows that it does not cut in.
+    characteristics.push(
+      lines.code === 'no-boost' && fed !== null
+        ? beyond('cut-in-force', 'above', none, lines)
+        : absent('cut-in-force', fed === null ? { code: 'supply-missing' } : lines),
+    );
     for (const id of ['jump-in-output', 'force-slope', 'run-out-force', 'run-out-output', 'force-hysteresis'] as const)
       characteristics.push(absent(id, lines));
   } else {
@@ -128,26 +188,54 @@ export function analyseAssistCurve(trace: Trace, context: Context, setup: Assist
     events.push({ id: 'cut-in', time: null, x: lines.cutIn, y: lines.jumpIn });
     if (lines.runOut) events.push({ id: 'run-out', time: null, x: lines.runOut.input, y: lines.runOut.output });
   }
-  if (setup.vacuumFed) characteristics.push(...supplySag(trace, pull, supply, context));
+  if (setup.vacuumFed) characteristics.push(...supplySag(rows, pull, supply, context));
   return { characteristics, events, notes, vacuum: supply?.rest, restVacuum: supply?.rest };
+}
+
+/** A supply that was too little for the servo to work with; null where it was enough, or nobody recorded it. */
+function tooLittleSupply(fed: number | null, { supply, vacuumFed }: AssistSetup): AnalysisProblem | null {
+  if (fed === null || fed >= supply.least) return null;
+  if (!vacuumFed) return { code: 'too-little-pressure', channel: supply.channel, pressure: fed, needed: supply.least };
+  return fed < supply.least / 3
+    ? { code: 'source-never-opened', vacuum: fed }
+    : { code: 'too-little-vacuum', vacuum: fed, needed: supply.least };
+}
+
+/** Where the output runs straight with the force, N as the gauge reads it. */
+function straightFrom(lines: AssistLines | AnalysisProblem, { zero, peak }: Pull): number {
+  const from = zero ?? 0;
+  if ('code' in lines) return from + 0.5 * (peak - from);
+  const corner = lines.runOut?.input ?? lines.cutIn;
+  return from + corner + 0.15 * (lines.peakForce - corner);
+}
+
+/** What keeps lines from being read: too few samples on the modulating one, or an output that stands where none can. */
+function unreadable({ modulating, beyond: after }: AssistLines, setup: AssistSetup): AnalysisProblem | null {
+  const needed = Math.ceil(trimmedShare * fewestOnLine);
+  if (modulating.count < needed)
+    return { code: 'too-few-samples', channel: 'output_pressure', samples: modulating.count, needed };
+  return after && abs(after.slope) < standsShare * setup.unassistedSlope
+    ? { code: 'does-not-follow', channel: 'output_pressure' }
+    : null;
 }
 
 function jumpOf(lines: AssistLines, push: Push): Characteristic[] {
   const { context } = push;
-  const speed = speedAt(push, push.pull.apply, lines.cutIn);
-  const late = lagStandard * speed;
+  const speed = leverSpeed(push.trace, push.pull, push.pull.apply, lines.cutIn);
+  const shifted = hypot(push.lag.standard, jumpTakes) * speed;
   const forceParts = gaugeParts(push.setup.lever, lines.cutIn, context);
   const at = lineAt(lines.modulating, lines.cutIn);
   return [
     measured('cut-in-force', lines.cutIn, [
-      random('noise', lines.cutInStandard),
-      systematic('timing', late),
+      random('noise', hypot(lines.cutInStandard, push.forceZero)),
+      systematic('timing', shifted),
       ...forceParts,
     ]),
     // The modulating line read where the jump is: what the place of the jump does not say, the line's slope carries.
     measured('jump-in-output', lines.jumpIn, [
       random('fit', hypot(sqrt(at.variance), lines.modulating.slope * lines.cutInStandard)),
-      systematic('timing', lines.modulating.slope * late),
+      random('noise', push.outputZero),
+      systematic('timing', lines.modulating.slope * shifted),
       systematic('gauge-gain', lines.modulating.slope * total(forceParts)),
       ...gaugeParts('output_pressure', lines.jumpIn, context),
     ]),
@@ -187,7 +275,8 @@ function runOutOf(lines: AssistLines, push: Push, expected: number | null): Char
   return [
     measured('run-out-force', runOut.input, [
       random('fit', sqrt(before + later) / apart),
-      systematic('timing', lagStandard * speedAt(push, push.pull.apply, runOut.input)),
+      random('noise', push.forceZero),
+      systematic('timing', late(push, push.pull.apply, runOut.input)),
       ...gaugeParts(push.setup.lever, runOut.input, context),
     ]),
     measured('run-out-output', runOut.output, [
@@ -215,7 +304,6 @@ function hysteresisOf(lines: AssistLines, push: Push): Characteristic {
   const applied = onLine(modulating);
   const released = onLine(back);
   const instrument = push.context.instruments.get(push.setup.lever);
-  const speed = speedAt(push, push.pull.apply, applied) + speedAt(push, wayBack, released);
   return measured('force-hysteresis', applied - released, [
     random(
       'fit',
@@ -224,7 +312,7 @@ function hysteresisOf(lines: AssistLines, push: Push): Characteristic {
         sqrt(lineAt(back, released).variance) / back.slope,
       ),
     ),
-    systematic('timing', lagStandard * speed),
+    systematic('timing', late(push, push.pull.apply, applied) + late(push, wayBack, released)),
     ...(instrument ? differenceComponents(instrument, released, applied, push.context.date) : []),
   ]);
 }
@@ -236,22 +324,38 @@ function hysteresisOf(lines: AssistLines, push: Push): Characteristic {
 export function analyseUnassistedCurve(
   trace: Trace,
   context: Context,
-  setup: Pick<AssistSetup, 'lever'> & { readonly expectedAt: (force: number) => number },
+  setup: Pick<AssistSetup, 'lever'> & {
+    readonly expectedAt: (force: number) => number;
+    /** What must be off: its channel, and what counts as nothing of it, SI. */
+    readonly off: { readonly channel: string; readonly most: number };
+  },
 ): StepAnalysis {
   const ids = ['unassisted-slope'] as const;
-  const force = columnOf(trace, setup.lever);
-  if (!force || !columnOf(trace, 'output_pressure'))
-    return nothingMeasured(ids, { code: 'no-pull', channel: setup.lever });
-  const pull = findPull(trace, force);
-  if (!isPull(pull)) return nothingMeasured(ids, { code: 'no-pull', channel: setup.lever });
-  const push = zeroed(trace, pull, context, setup);
+  const { lever, off } = setup;
+  const { instruments } = context;
+  const judged = pullEvidence(trace, { lever, outputs: ['output_pressure'], instruments });
+  if (judged.kind === 'none') return nothingMeasured(ids, judged.problem);
+  const { trace: rows, pull } = judged.found;
+  const left = highestOf(rows, off.channel, pull);
+  if (left !== null && left > off.most)
+    return nothingMeasured(ids, { code: 'supply-not-off', channel: off.channel, left });
+  const from = pull.zero ?? 0;
+  const straight = { topFrom: from + 0.5 * (pull.peak - from) };
+  const push = zeroed(rows, followLever(judged.found, 'output_pressure', straight, instruments), context, setup);
   const smooth = movingMean(push.output, 8);
-  const floor = max(6 * noiseOf(push.output), 0.08 * setup.expectedAt(pull.peak));
-  const line = fitLine(push.force, push.output, { ...pull.apply, keep: (i) => smooth[i] > floor });
+  const floor = max(6 * scatterOf({ value: push.output }), 0.08 * setup.expectedAt(pull.peak));
+  const line = fitLine(push.force, push.output, { ...push.pull.apply, keep: (i) => smooth[i] > floor });
+  if (line.count < fewestOnLine)
+    return nothingMeasured(ids, {
+      code: 'too-few-samples',
+      channel: 'output_pressure',
+      samples: line.count,
+      needed: fewestOnLine,
+    });
   if (line.termination !== 'converged' || line.slope <= 0)
     return nothingMeasured(ids, { code: 'fit-failed', termination: line.termination });
   const relative = hypot(
-    total(gaugeParts(setup.lever, pull.peak, context)) / pull.peak,
+    total(gaugeParts(lever, pull.peak, context)) / pull.peak,
     total(gaugeParts('output_pressure', line.slope * pull.peak, context)) / (line.slope * pull.peak),
   );
   return {
@@ -262,6 +366,7 @@ export function analyseUnassistedCurve(
       ]),
     ],
     events: [],
-    notes: [],
+    // A slope that is too steep may be assist that nobody recorded.
+    notes: left === null ? [{ code: 'supply-missing' }] : [],
   };
 }

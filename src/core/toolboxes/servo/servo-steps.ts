@@ -20,6 +20,15 @@ import {
   servoBand,
 } from './pressure-servo';
 
+/**
+ * Shares of what a feed should be: below the first a push says nothing of the assist (what is being used of it must reach less than
+ * what there is), above the last it is not one without.
+ */
+const leastSupply = { supply: 0.3, boost: 0.15 } as const;
+const noSupply = 0.05;
+/** Share of a feed that nobody recorded that it may be off, one sigma. */
+const unrecorded = 0.15;
+
 /** Assist curve and unassisted curve of a servo that is fed by a pressure: the same steps for every family that has them. */
 export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) {
   type Context = StepContext<Unit>;
@@ -78,7 +87,9 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
       const fed = fedAt(trace);
       const analysis = analyseAssistCurve(trace, context, {
         lever,
+        supply: { channel: setup.feed, least: leastSupply[setup.feedShows] * setup.supply(context) },
         vacuumFed: false,
+        unassistedSlope: pressureSlope(context.unit, 1) * setup.leverage(context.unit),
         cutInForce: context.unit.cutInForce / setup.leverage(context.unit),
         runOutForce: () => servoKnee(setup, context.unit, fed ?? setup.supply(context)),
       });
@@ -92,9 +103,12 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
       const knee = servoKnee(setup, unit, pressure);
       const instrument = context.instruments.get(setup.feed);
       const perPascal = (setup.assist(unit, 1e6) - setup.assist(unit, 0)) / 1e6 / (unit.servoRatio - 1) / leverage;
-      const feedStandard = instrument
-        ? Math.hypot(...readingComponents(instrument, pressure, context.date).map((part) => part.standard))
-        : 0;
+      const unread = analysis.vacuum === undefined && setup.feedShows === 'supply';
+      const feedStandard = unread
+        ? unrecorded * pressure
+        : instrument
+          ? Math.hypot(...readingComponents(instrument, pressure, context.date).map((part) => part.standard))
+          : 0;
       return [
         around('cut-in-force', unit.cutInForce / leverage, tolerances.cutIn),
         around('jump-in-output', masterPressure(unit, unit.jumpInForce), tolerances.jumpIn),
@@ -163,6 +177,7 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
       analyseUnassistedCurve(trace, context, {
         lever,
         expectedAt: (force) => servoOutput(setup, context.unit, force, 0),
+        off: { channel: setup.feed, most: noSupply * setup.supply(context) },
       }),
     limits: (_analysis, context): Limit[] => [
       around(

@@ -3,6 +3,7 @@ import type { Pull } from '../../traces/pull';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
 import type { Characteristic } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { absent, measured } from '../../procedure/analysis-result';
 import { heldSeconds, lowestHeld } from '../../traces/lowest-held';
 
@@ -29,6 +30,18 @@ export function supplyDuringPull(trace: Trace, pull: Pull, reference: number): S
     restStandard: rest.deviation / Math.sqrt(Math.max(1, rest.count)),
     atReference: meanOf(supply, Math.max(0, at - half), at + half + 1).mean,
   };
+}
+
+/** Below this share of the rated vacuum a push says nothing of a vacuum unit; below a tenth of it nobody opened the source. */
+const leastShare = 0.3;
+const openedShare = 0.1;
+
+/** Vacuum that was too little for the unit to work with; null where it was enough, or where nobody recorded it. */
+export function tooLittleVacuum(supply: SupplyDuringPull | null, rated: number): AnalysisProblem | null {
+  if (!supply || supply.rest >= leastShare * rated) return null;
+  return supply.rest < openedShare * rated
+    ? { code: 'source-never-opened', vacuum: supply.rest }
+    : { code: 'too-little-vacuum', vacuum: supply.rest, needed: leastShare * rated };
 }
 
 /** Supply at rest minus its lowest level held half a second while applied, Pa. */

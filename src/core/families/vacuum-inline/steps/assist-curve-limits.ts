@@ -7,8 +7,12 @@ import type { VacuumInlineSpec } from '../unit/sheet';
 import { masterPressure, pressureSlope, runOutForce, tolerancesOf } from '../unit/quasi-static';
 import type { Context } from './step-parts';
 
-/** Standard uncertainty (Pa) of a supply vacuum as the gauge reads it. */
-function vacuumStandard(context: Context, vacuum: number): number {
+/** Share of the rated vacuum that a supply which nobody recorded may be off, one sigma. */
+const unrecorded = 0.15;
+
+/** Standard uncertainty (Pa) of a supply vacuum as the gauge reads it; wide where there was none to read. */
+function vacuumStandard(context: Context, vacuum: number | undefined): number {
+  if (vacuum === undefined) return unrecorded * context.unit.ratedVacuum;
   const instrument = context.instruments.get('supply_vacuum');
   if (!instrument) return 0;
   return Math.sqrt(
@@ -51,7 +55,7 @@ export function assistCurveLimits(analysis: StepAnalysis, context: Context): Lim
         'run-out-force',
         knee,
         from('runOutTolerancePercent', tolerances.runOut, 'runOutTolerance'),
-        perPascal * vacuumStandard(context, vacuum),
+        perPascal * vacuumStandard(context, analysis.vacuum),
       ),
     );
   const most = spec.hysteresisMaxN;

@@ -88,8 +88,10 @@ export const assistCurve: Measured = {
     const { unit } = context;
     const analysis = analyseAssistCurve(trace, context, {
       lever: rod,
+      supply: { channel: 'supply_vacuum', least: leastSupply * unit.ratedVacuum },
       vacuumFed: true,
       cutInForce: unit.cutInForce,
+      unassistedSlope: pressureSlope(unit, 1),
       runOutForce: (supply) => (supply === null ? null : runOutForce(unit, supply)),
     });
     return { ...analysis, notes: [...analysis.notes, ...shortOfAssist(analysis, context)] };
@@ -97,6 +99,10 @@ export const assistCurve: Measured = {
   limits: assistCurveLimits,
   bands: curveBands,
 };
+
+/** Shares of the rated vacuum below which a push says nothing of the assist, and above which it is not one without. */
+const leastSupply = 0.3;
+const noSupply = 0.05;
 
 /** Rod force of the push without vacuum: enough for a clear slope, N. */
 const unassistedForce = (context: Context) =>
@@ -131,7 +137,11 @@ export const unassistedCurve: Measured = {
     ];
   },
   analyse: (trace, context) =>
-    analyseUnassistedCurve(trace, context, { lever: rod, expectedAt: (force) => outputAt(context.unit, force, 0) }),
+    analyseUnassistedCurve(trace, context, {
+      lever: rod,
+      expectedAt: (force) => outputAt(context.unit, force, 0),
+      off: { channel: 'supply_vacuum', most: noSupply * context.unit.ratedVacuum },
+    }),
   limits: (_analysis, context): Limit[] => {
     const { spec } = context.unit;
     const percent = spec.slopeTolerancePercent;

@@ -2,8 +2,16 @@ import { fitLine, lineAt } from '../../../fitting/line';
 import type { LineFit } from '../../../fitting/line';
 import { differenceComponents, random, systematic } from '../../../instruments/uncertainty';
 import type { CharacteristicId } from '../../../quantities/characteristics';
-import { findPull, isPull } from '../../../traces/pull';
-import { columnOf, sampleInterval } from '../../../traces/trace';
+import type { Pull } from '../../../traces/pull';
+import { sampleInterval } from '../../../traces/trace';
+import {
+  asRead,
+  fewestOnLine,
+  followLever,
+  lagNotes,
+  pullEvidence,
+  type Straight,
+} from '../../../procedure/pull-evidence';
 import type { Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import { absent, beyond, measured, nothingMeasured } from '../../../procedure/analysis-result';
@@ -13,10 +21,10 @@ import { fitBoostLines } from './boost-lines';
 import type { BoostLines } from './boost-lines';
 import { controlPort, controlZeroDisagreement } from './control-port';
 import type { ControlPort } from './control-port';
-import { correct, followingLag, gaugeParts, partOf, pressureBeforePull, speedAt } from './corrected-pull';
+import { correct, shiftByLag, gaugeParts, partOf, pressureBeforePull, speedAt } from './corrected-pull';
 import type { BoostSetup, Context, CorrectedPull } from './corrected-pull';
 import { runOutInput } from '../unit/control-valve';
-import { supplyDuringPull, supplySag } from '../../../toolboxes/servo/supply-during-pull';
+import { supplyDuringPull, supplySag, tooLittleVacuum } from '../../../toolboxes/servo/supply-during-pull';
 
 /** Everything that a layout's boost curve tells, in the order it is reported. */
 export function boostCurveCharacteristics({ ids }: Pick<BoostSetup, 'ids'>): readonly CharacteristicId[] {
@@ -34,6 +42,9 @@ export function boostCurveCharacteristics({ ids }: Pick<BoostSetup, 'ids'>): rea
   ];
 }
 
+/** What is left of a line once its ends are trimmed; a slope below this share of what it must be is none. */
+const trimmedShare = 0.8;
+const standsShare = 0.08;
 /** Shortest rest after release that carries a residual, s; time a level must be held to count, s. */
 const restAfterSeconds = 1;
 
@@ -44,31 +55,48 @@ const restAfterSeconds = 1;
  */
 export function analyseBoostCurve(trace: Trace, context: Context, setup: BoostSetup): StepAnalysis {
   const inOrder = boostCurveCharacteristics(setup);
-  const rawInput = columnOf(trace, 'input_pressure');
-  const rawOutput = columnOf(trace, setup.output);
-  if (!rawInput || !rawOutput) return nothingMeasured(inOrder, { code: 'no-pull', channel: 'input_pressure' });
-  const pull = findPull(trace, rawInput);
-  if (!isPull(pull)) return nothingMeasured(inOrder, { code: 'no-pull', channel: 'input_pressure' });
-  const corrected = correct(trace, pull, context, setup);
-  const { apply } = pull;
-  const lines = fitBoostLines(
-    corrected.input.subarray(apply.from, apply.to),
-    corrected.output.subarray(apply.from, apply.to),
-    setup.unassisted,
+  const lever = 'input_pressure';
+  const { instruments } = context;
+  const judged = pullEvidence(trace, { lever, outputs: [setup.output], instruments });
+  if (judged.kind === 'none') return nothingMeasured(inOrder, judged.problem);
+  const shown = judged.found;
+  const { trace: rows } = shown;
+  const supply = supplyDuringPull(rows, shown.pull, context.unit.referenceInput);
+  const unsupplied = tooLittleVacuum(supply, context.unit.ratedVacuum);
+  if (unsupplied) return nothingMeasured(inOrder, unsupplied);
+  const linesOf = (pull: CorrectedPull) => {
+    const { apply } = pull.pull;
+    return fitBoostLines(
+      pull.input.subarray(apply.from, apply.to),
+      pull.output.subarray(apply.from, apply.to),
+      setup.unassisted,
+    );
+  };
+  const asWritten = linesOf(correct(rows, asRead(shown, setup.output), context, setup));
+  const corrected = correct(
+    rows,
+    followLever(shown, setup.output, straightOf(asWritten, shown.pull, setup), instruments),
+    context,
+    setup,
   );
-  const supply = supplyDuringPull(trace, pull, context.unit.referenceInput);
-  const port = controlPort(corrected);
+  const { pull } = corrected;
+  const lines = linesOf(corrected);
+  const unread = 'code' in lines ? null : unreadable(lines, setup);
+  if (unread) return { ...nothingMeasured(inOrder, unread), vacuum: supply?.rest, restVacuum: supply?.rest };
+  const port = controlPort(corrected, !('code' in lines) && lines.runOut !== null);
   const notes: AnalysisProblem[] = [];
+  const doubts: AnalysisProblem[] = [];
   if (setup.output === 'output_pressure' && !context.corrections.pair) notes.push({ code: 'pair-not-measured' });
   if (pull.zero === null) notes.push({ code: 'no-rest-before' });
-  notes.push(...pressureBeforePull(corrected));
+  notes.push(...lagNotes(corrected, setup.output), ...pressureBeforePull(corrected));
 
   const characteristics: Characteristic[] = [];
   const events: TraceEvent[] = [];
   if ('code' in lines) {
     for (const id of [setup.ids.slope, 'run-out-input', setup.ids.runOutOutput, 'hysteresis'] as const)
       characteristics.push(absent(id, lines));
-    characteristics.push(...withoutBoost(lines, corrected));
+    // Without a word on the supply nobody can tell a dead unit from a shut source.
+    characteristics.push(...withoutBoost(supply ? lines : { code: 'supply-missing' }, corrected));
   } else {
     characteristics.push(
       cutInOf(lines, corrected),
@@ -79,14 +107,49 @@ export function analyseBoostCurve(trace: Trace, context: Context, setup: BoostSe
     );
     events.push({ id: 'cut-in', time: null, x: lines.cutIn, y: setup.unassisted.slope * lines.cutIn });
     if (lines.runOut) events.push({ id: 'run-out', time: null, x: lines.runOut.input, y: lines.runOut.output });
-    notes.push(...controlZeroDisagreement(lines, port, characteristics));
+    doubts.push(...controlZeroDisagreement(lines, port, characteristics));
   }
-  characteristics.push(...port.characteristics, ...supplySag(trace, pull, supply, context));
+  characteristics.push(...port.characteristics, ...supplySag(rows, pull, supply, context));
   events.push(...port.events);
   characteristics.push(residualOf(corrected));
   const order = new Map(inOrder.map((id, at) => [id, at]));
   characteristics.sort((p, q) => (order.get(p.id) ?? 0) - (order.get(q.id) ?? 0));
-  return { characteristics, events, notes, vacuum: supply?.atReference ?? supply?.rest, restVacuum: supply?.rest };
+  return {
+    characteristics,
+    events,
+    notes,
+    doubts,
+    vacuum: supply?.atReference ?? supply?.rest,
+    restVacuum: supply?.rest,
+  };
+}
+
+/** Where the output runs straight with the input, for the lag of one behind the other: Pa as the input gauge reads it. */
+function straightOf(lines: BoostLines | AnalysisProblem, { zero, peak }: Pull, setup: BoostSetup): Straight {
+  const from = zero ?? 0;
+  if ('code' in lines) return { topFrom: from + 0.5 * (peak - from), bottomTo: undefined };
+  const { cutIn, runOut, peakInput } = lines;
+  const corner = runOut?.input ?? cutIn;
+  return {
+    topFrom: from + corner + 0.15 * (peakInput - corner),
+    bottomTo: setup.unassisted.slope > 0 ? from + 0.8 * cutIn : undefined,
+    // Beyond run-out the valve is wide open: its friction holds nothing.
+    wayBackToo: runOut !== null,
+  };
+}
+
+/** What keeps lines from being read: too few samples on the modulating one, or an output that stands where none can. */
+function unreadable({ modulating, beyond: after }: BoostLines, setup: BoostSetup): AnalysisProblem | null {
+  if (modulating.count < trimmedShare * fewestOnLine)
+    return {
+      code: 'too-few-samples',
+      channel: setup.output,
+      samples: modulating.count,
+      needed: Math.ceil(trimmedShare * fewestOnLine),
+    };
+  return after && Math.abs(after.slope) < standsShare * setup.slopeBeyond
+    ? { code: 'does-not-follow', channel: setup.output }
+    : null;
 }
 
 /** Cut-in: where the modulating line meets what the unit gives without assist. */
@@ -102,7 +165,7 @@ function cutInOf(lines: BoostLines, pull: CorrectedPull): Characteristic {
     random('fit', Math.sqrt(onLine.variance) / excess),
     random('noise', Math.hypot(slope * pull.zero, pull.outputZeroStandard) / excess),
     systematic('pair-gain', (unassisted.slope * at * pull.pairGain) / excess),
-    followingLag(pull, (slope / excess) * speedAt(pull, pull.pull.apply, at)),
+    shiftByLag(pull, (slope / excess) * speedAt(pull, pull.pull.apply, at)),
     systematic('gauge-gain', partOf(input, 'gauge-gain')),
     systematic(
       'gauge-linearity',
@@ -159,7 +222,7 @@ function runOutOf(lines: BoostLines, pull: CorrectedPull, hints: RunOutHints): C
     measured('run-out-input', runOut.input, [
       random('fit', Math.sqrt(before + beyondVariance) / apart),
       random('noise', pull.zero),
-      followingLag(pull, speedAt(pull, pull.pull.apply, runOut.input)),
+      shiftByLag(pull, speedAt(pull, pull.pull.apply, runOut.input)),
       ...input,
     ]),
     measured(pull.setup.ids.runOutOutput, runOut.output, [
@@ -212,7 +275,7 @@ function atReference(pull: CorrectedPull, { value, slope, intercept, variance }:
     return measured(ids.atReference, value, [
       random('fit', Math.sqrt(variance)),
       random('noise', zeros),
-      followingLag(pull, slope * speedAt(pull, pull.pull.apply, reference)),
+      shiftByLag(pull, slope * speedAt(pull, pull.pull.apply, reference)),
       systematic('gauge-gain', Math.hypot(slope * partOf(input, 'gauge-gain'), partOf(output, 'gauge-gain'))),
       systematic('gauge-linearity', linearity),
     ]);
@@ -274,7 +337,7 @@ function hysteresisOf(lines: BoostLines, pull: CorrectedPull): Characteristic {
       ),
     ),
     ...(instrument ? differenceComponents(instrument, backInput, applyInput, pull.context.date) : []),
-    followingLag(pull, speedAt(pull, pull.pull.apply, applyInput) + speedAt(pull, wayBack, backInput)),
+    shiftByLag(pull, speedAt(pull, pull.pull.apply, applyInput) + speedAt(pull, wayBack, backInput)),
   ]);
 }
 

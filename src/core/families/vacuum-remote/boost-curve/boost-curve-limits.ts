@@ -9,8 +9,12 @@ import { runOutInput } from '../unit/control-valve';
 
 const share = (percent: number | undefined) => (percent === undefined ? undefined : percent / 100);
 
-/** Standard uncertainty (Pa) of a supply vacuum as the gauge reads it. */
-function vacuumStandard(context: StepContext<RemoteUnit>, vacuum: number): number {
+/** Share of the rated vacuum that a supply which nobody recorded may be off, one sigma. */
+const unrecorded = 0.15;
+
+/** Standard uncertainty (Pa) of a supply vacuum as the gauge reads it; wide where there was none to read. */
+function vacuumStandard(context: StepContext<RemoteUnit>, vacuum: number | undefined): number {
+  if (vacuum === undefined) return unrecorded * context.unit.ratedVacuum;
   const instrument = context.instruments.get('supply_vacuum');
   if (!instrument) return 0;
   const parts = readingComponents(instrument, vacuum, context.date);
@@ -36,7 +40,7 @@ export function outputTolerance(field: string, percent: number | undefined, shop
 /**
  * Limits of the boost curve at the supply vacuum that was there: output at the reference, run-out input and cut-in around
  * the model's values, hysteresis, control remainder and supply sag at most. Without a supply reading the limits
- * that depend on it are judged at the rated vacuum.
+ * that depend on it are judged at the rated vacuum, with what a supply may differ from it in their U.
  */
 export function boostCurveLimits(
   analysis: StepAnalysis,
@@ -46,7 +50,7 @@ export function boostCurveLimits(
   const { unit, workshopLimits: shop } = context;
   const { spec } = unit;
   const vacuum = analysis.vacuum ?? unit.ratedVacuum;
-  const standard = vacuumStandard(context, vacuum);
+  const standard = vacuumStandard(context, analysis.vacuum);
   const { atReference, hysteresis } = expected;
   const perPascal = (atReference.at(vacuum + 500) - atReference.at(vacuum - 500)) / 1000;
   const from = (field: keyof typeof spec & string, value: number | undefined, key: keyof typeof shop) =>

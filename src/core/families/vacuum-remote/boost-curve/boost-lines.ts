@@ -1,6 +1,7 @@
 import { fitLine, type LineFit } from '../../../fitting/line';
 import { binByX, fitSegments, type SegmentFit } from '../../../fitting/segments';
-import { movingMean, noiseOf } from '../../../traces/smoothing';
+import { scatterOf } from '../../../traces/own-samples';
+import { movingMean } from '../../../traces/smoothing';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 
 const { max, sqrt } = Math;
@@ -46,7 +47,7 @@ export function fitBoostLines(
   unassisted: Unassisted = passesThrough,
 ): BoostLines | AnalysisProblem {
   const smooth = movingMean(input, 8);
-  const noise = noiseOf(input);
+  const noise = scatterOf({ value: input });
   const tolerance = 4 * (noise / sqrt(17));
   let highest = -Infinity;
   const rising = smooth.map((value) => {

@@ -22,7 +22,7 @@ export interface ControlPort {
 }
 
 /** What the control port tells: where it leaves the supply, where it reaches zero, what remains at full input. */
-export function controlPort(pull: CorrectedPull): ControlPort {
+export function controlPort(pull: CorrectedPull, runOutReached: boolean): ControlPort {
   const raw = columnOf(pull.trace, 'control_vacuum');
   if (!raw) {
     const problem = { code: 'control-port-missing' } as const;
@@ -41,7 +41,10 @@ export function controlPort(pull: CorrectedPull): ControlPort {
     three.termination === 'converged' && three.slopes[2] > 0.25 * three.slopes[1] && three.slopes[1] < 0;
   const fit = reachesZero ? three : fitSegments(binned, 2);
   const opens = fit.termination === 'converged' && fit.slopes[1] < 0 && fit.slopes[1] < fit.slopes[0];
-  const remainder = controlRemainder(pull, raw, plateau);
+  // Short of run-out the port is meant to read something.
+  const remainder = runOutReached
+    ? controlRemainder(pull, raw, plateau)
+    : absent('control-remainder', { code: 'run-out-not-reached', by: 0, peak: pull.pull.peak - (pull.pull.zero ?? 0) });
   if (!opens) {
     return {
       characteristics: [absent('valve-opening-pressure', { code: 'valve-opening-not-found' }), remainder],

@@ -1,7 +1,9 @@
-import { differenceComponents, readingComponents, systematic } from '../../../instruments/uncertainty';
+import type { FollowingLag } from '../../../fitting/following-lag';
+import { leverSpeed, type Following } from '../../../procedure/pull-evidence';
+import { differenceComponents, systematic, unreadZero } from '../../../instruments/uncertainty';
 import type { UncertaintyComponent } from '../../../instruments/uncertainty';
 import type { Pull, Span } from '../../../traces/pull';
-import { meanOf, sampleInterval } from '../../../traces/trace';
+import { meanOf } from '../../../traces/trace';
 import type { Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import { unmeasuredPairStandard } from '../steps/gauge-agreement-analysis';
@@ -9,14 +11,14 @@ import type { StepContext } from '../../../procedure/step-context';
 import type { Unassisted } from './boost-lines';
 import type { RemoteUnit } from '../unit/remote-unit';
 
-const { abs, hypot, max, min, round, sqrt } = Math;
+const { hypot, sqrt } = Math;
 
 /** What a layout's boost curve is read from, and what its figures are called. */
 export interface BoostSetup {
   readonly output: 'output_pressure' | 'rod_force';
   readonly unassisted: Unassisted;
-  /** Standard uncertainty of the time by which output reading and input reading follow a moving lever apart, s. */
-  readonly lagStandard: number;
+  /** What the output still gains with the input beyond run-out; 0 where it stands. */
+  readonly slopeBeyond: number;
   readonly ids: {
     readonly slope: 'boost-slope' | 'servo-slope';
     readonly runOutOutput: 'run-out-output' | 'run-out-servo-force';
@@ -31,6 +33,8 @@ export interface CorrectedPull {
   readonly setup: BoostSetup;
   readonly trace: Trace;
   readonly pull: Pull;
+  /** By how much the output follows the input late; taken off. */
+  readonly lag: FollowingLag;
   /** Pa */
   readonly input: Float64Array;
   /** Pa or N. */
@@ -46,7 +50,8 @@ export interface CorrectedPull {
   readonly context: Context;
 }
 
-export function correct(trace: Trace, pull: Pull, context: Context, setup: BoostSetup): CorrectedPull {
+export function correct(trace: Trace, following: Following, context: Context, setup: BoostSetup): CorrectedPull {
+  const { pull } = following;
   const isPair = setup.output === 'output_pressure';
   const pair = isPair ? context.corrections.pair : null;
   const gain = pair?.applied ? pair.gain : 1;
@@ -65,14 +70,18 @@ export function correct(trace: Trace, pull: Pull, context: Context, setup: Boost
   const noiseOfRest = outputRest.count > 1 ? outputRest.deviation / sqrt(outputRest.count) : 0;
   const inputRest = meanOf(trace.columns.input_pressure, rest.from, rest.to);
   const noiseOfInput = inputRest.count > 1 ? inputRest.deviation / sqrt(inputRest.count) : 0;
-  const classOf = (channel: string) => (pull.zero === null ? zeroStandard(channel, context) : 0);
+  const classOf = (channel: string) => {
+    const instrument = pull.zero === null ? context.instruments.get(channel) : undefined;
+    return instrument ? unreadZero(instrument, context.date) : 0;
+  };
   const inputClass = classOf('input_pressure');
   return {
     setup,
     trace,
     pull,
-    input: trace.columns.input_pressure.map((value) => value - inputZero),
-    output: trace.columns[setup.output].map((value) => (value - outputZero) / gain),
+    lag: following.lag,
+    input: following.lever.map((value) => value - inputZero),
+    output: following.output.map((value) => (value - outputZero) / gain),
     outputZero,
     pairGain,
     slopeGain: isPair ? pairGain : hypot(relativeGain('input_pressure', context), relativeGain(setup.output, context)),
@@ -89,13 +98,6 @@ function relativeGain(channel: string, context: Context): number {
   return partOf(differenceComponents(instrument, 0, instrument.range, context.date), 'gauge-gain') / instrument.range;
 }
 
-/** Zero part of a gauge's class, for a trace without a rest to read the zero from. */
-function zeroStandard(channel: string, context: Context): number {
-  const instrument = context.instruments.get(channel);
-  if (!instrument) return 0;
-  return readingComponents(instrument, 0, context.date).find((part) => part.source === 'gauge-zero')?.standard ?? 0;
-}
-
 /** Gauge parts (gain, linearity) of a channel at a pressure above its zero, Pa. */
 export function gaugeParts(channel: string, at: number, context: Context): UncertaintyComponent[] {
   const instrument = context.instruments.get(channel);
@@ -108,20 +110,12 @@ export function partOf(parts: readonly UncertaintyComponent[], source: Uncertain
 
 /** Speed of the input (Pa/s) where a branch passes `at` (Pa above zero). */
 export function speedAt(pull: CorrectedPull, span: Span, at: number): number {
-  const { smooth, zero } = pull.pull;
-  const target = at + (zero ?? 0);
-  let nearest = span.from;
-  for (let i = span.from; i < span.to; i++) if (abs(smooth[i] - target) < abs(smooth[nearest] - target)) nearest = i;
-  const reach = max(1, round(0.25 / sampleInterval(pull.trace)));
-  const from = max(span.from, nearest - reach);
-  const to = min(span.to - 1, nearest + reach);
-  const seconds = pull.trace.time[to] - pull.trace.time[from];
-  return seconds > 0 ? abs(smooth[to] - smooth[from]) / seconds : 0;
+  return leverSpeed(pull.trace, pull.pull, span, at);
 }
 
-/** A branch shifted along the input by what the lags differ, at a speed of the input (Pa/s). */
-export function followingLag({ setup }: CorrectedPull, speed: number): UncertaintyComponent {
-  return systematic('timing', setup.lagStandard * speed);
+/** A branch shifted along the input by what is not known of the lag, at a speed of the input (Pa/s). */
+export function shiftByLag({ lag }: CorrectedPull, speed: number): UncertaintyComponent {
+  return systematic('timing', lag.standard * speed);
 }
 
 /** Output that stood in the unit before the pull: more than a residual is allowed to be, beyond the pair's own offset. */

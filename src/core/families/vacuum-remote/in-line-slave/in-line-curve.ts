@@ -1,27 +1,23 @@
 import { passesThrough } from '../boost-curve/boost-lines';
 import { boostCurveLimits, outputTolerance } from '../boost-curve/boost-curve-limits';
 import { boostCurveStep } from '../boost-curve/boost-curve-step';
-import type { BoostSetup } from '../boost-curve/corrected-pull';
 import type { InLineUnit } from './geometry';
 import { boostRatioTolerance, cutInPressure, expectedHysteresis, expectedRatio, outputAt } from './quasi-static';
 
-const setup: BoostSetup = {
+const names = {
   output: 'output_pressure',
-  unassisted: passesThrough,
-  // Two gauge lines of up to 10 ms each, evenly likely, and 2 ms of the unit.
-  lagStandard: 0.0046,
   ids: {
     slope: 'boost-slope',
     runOutOutput: 'run-out-output',
     atReference: 'boost-ratio',
     residual: 'residual-output',
   },
-};
+} as const;
 
 /** Boost curve of a unit in the brake line: output pressure over input pressure. */
 export const boostCurve = boostCurveStep<InLineUnit>({
-  names: setup,
-  setup: () => setup,
+  names,
+  setup: (unit) => ({ ...names, unassisted: passesThrough, slopeBeyond: unit.a }),
   outputBand: (unit, { input, vacuum }, shop) => {
     const output = outputAt(unit, input, vacuum);
     const reach = output * boostRatioTolerance(unit, shop);

@@ -35,8 +35,7 @@ const boostCurve = boostCurveStep<ServoUnit>({
   setup: (unit) => ({
     ...names,
     unassisted: { slope: 0, leastBoost: leastBoostShare * unit.forceGain },
-    // One gauge line (2.2 ms), and what rod and valve are off its mean (1.2 ms).
-    lagStandard: 0.0025,
+    slopeBeyond: 0,
   }),
   outputBand: (unit, at, shop) =>
     forceBand(unit, at, { tolerance: forceTolerance({ unit, workshopLimits: shop }).value, upper: 'way-back' }),
