@@ -158,6 +158,7 @@ function recoverBoostCurve<Spec, Unit>(of: Studied<Spec, Unit>, spec: Spec, seed
     ambient: ambientFrom({ altitude: 1420 }),
     airTemperature: 284.15,
     benchVolume: 0.6e-3,
+    shell: { kind: 'as-air', settled: true },
     instruments: instrumentsByChannel(recorded),
     date: '2026-11-23',
     corrections: noCorrections,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { Shell } from '../procedure/shell-temperature';
 import { defaultWorkshopLimits, defaultWorkshopSchools } from '../procedure/workshop-limits';
 import { noCorrections } from '../procedure/step-analysis';
 import type { PlanId, StepContext } from '../procedure/step-context';
@@ -52,6 +53,9 @@ export const siteSchema = z.strictObject({
   altitudeM: figureWithin(-500, 9000).optional(),
   barometerKpa: figureWithin(30, 110).optional(),
   airTemperatureC: figureWithin(-60, 70).optional(),
+  /** Of a store's shell where it was measured; and whether it stood in the shop's air for an hour. */
+  shellTemperatureC: figureWithin(-60, 120).optional(),
+  shellSettled: z.boolean().optional(),
   benchVolumeCm3: figureWithin(0, 1e6).optional(),
   /** Where practitioners disagree, the school the workshop follows. */
   schools: z
@@ -99,6 +103,13 @@ export function airTemperatureOf(site: Site): number {
   return toSi(site.airTemperatureC ?? assumedAirTemperature, unitOf('°C'));
 }
 
+/** What a site knows of the shells of stores. */
+export function shellOf(site: Site): Shell {
+  return site.shellTemperatureC === undefined
+    ? { kind: 'as-air', settled: site.shellSettled ?? false }
+    : { kind: 'stated', temperature: toSi(site.shellTemperatureC, unitOf('°C')) };
+}
+
 /** Context for the steps of a unit at a site on a date (ISO). */
 export function contextAt(
   sheet: UnitSheet,
@@ -113,6 +124,7 @@ export function contextAt(
       barometer: site.barometerKpa === undefined ? undefined : site.barometerKpa * 1e3,
     }),
     airTemperature: airTemperatureOf(site),
+    shell: shellOf(site),
     benchVolume: site.benchVolumeCm3 === undefined ? null : site.benchVolumeCm3 * 1e-6,
     instruments: instrumentsByChannel((site.instruments ?? []).map(instrumentFromSite)),
     date,

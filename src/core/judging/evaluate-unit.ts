@@ -42,7 +42,7 @@ export type Given = { readonly trace: Trace } | { readonly readings: TypedValues
 /** What may differ from run to run. */
 export type RunSetting = Pick<
   StepContext<unknown>,
-  'ambient' | 'airTemperature' | 'benchVolume' | 'instruments' | 'date'
+  'ambient' | 'airTemperature' | 'shell' | 'benchVolume' | 'instruments' | 'date'
 >;
 
 export interface StepEvaluation {
@@ -106,7 +106,24 @@ export function evaluateMeasured(
   const doubts = [...judged.flatMap((analysis) => analysis.doubts ?? []), ...differing];
   const checked = empty ? 'undecided' : stepVerdict(checks);
   const verdict = doubts.length > 0 && checked !== 'fail' ? 'undecided' : checked;
-  return { step: step.id, verdict, optional: step.optional, characteristics, checks, doubts, analyses, findings: null };
+  const { questionedBy } = context.ambient;
+  const questioned: AnalysisProblem[] =
+    questionedBy !== null && checks.some((check) => check.limit.restatedFrom !== undefined)
+      ? [{ code: 'barometer-questioned', by: questionedBy }]
+      : [];
+  const told = analyses.map((analysis, at) =>
+    at === 0 && questioned.length > 0 ? { ...analysis, notes: [...questioned, ...analysis.notes] } : analysis,
+  );
+  return {
+    step: step.id,
+    verdict,
+    optional: step.optional,
+    characteristics,
+    checks,
+    doubts,
+    analyses: told,
+    findings: null,
+  };
 }
 
 function analysesOf(step: JudgedStep, given: StepEvidence, context: StepContext<unknown>): StepAnalysis[] {

@@ -1,3 +1,4 @@
+import type { Shell } from './shell-temperature';
 import type { Instrument } from '../instruments/instrument';
 import type { Ambient } from '../quantities/standard-atmosphere';
 import type { WorkshopLimits, WorkshopSchools } from './workshop-limits';
@@ -9,6 +10,8 @@ export interface StepContext<Unit> {
   readonly ambient: Ambient;
   /** Air temperature, K. */
   readonly airTemperature: number;
+  /** What is known of the shells of stores. */
+  readonly shell: Shell;
   /** Hoses, tee and gauges on the vacuum side, m3; null when nobody measured it. */
   readonly benchVolume: number | null;
   readonly instruments: ReadonlyMap<string, Instrument>;

@@ -48,6 +48,18 @@ export type AnalysisProblem =
   | { readonly code: 'gap-in-hold'; readonly channel: string; readonly seconds: number }
   | { readonly code: 'gap-in-pull'; readonly channel: string; readonly seconds: number }
   | { readonly code: 'pulled-too-quickly'; readonly seconds: number; readonly needed: number }
+  | { readonly code: 'reserve-from-too-little'; readonly vacuum: number; readonly should: number }
+  | { readonly code: 'source-still-on' }
+  | { readonly code: 'strokes-uneven'; readonly channel: string; readonly share: number }
+  | { readonly code: 'pump-ran-between'; readonly channel: string }
+  | { readonly code: 'not-from-empty'; readonly left: number }
+  | { readonly code: 'shell-taken-as-air'; readonly within: number }
+  | { readonly code: 'steering-not-seen' }
+  | { readonly code: 'never-idled' }
+  | { readonly code: 'relief-creeps'; readonly by: number }
+  | { readonly code: 'relief-chatters'; readonly by: number }
+  | { readonly code: 'still-changing'; readonly channel: string; readonly by: number }
+  | { readonly code: 'barometer-questioned'; readonly by: number }
   | { readonly code: 'lag-taken-off'; readonly channel: string; readonly lag: number }
   | { readonly code: 'lag-not-known'; readonly channel: string; readonly allowed: number }
   /** Beyond a place of the lever the output no longer moves although it must. */

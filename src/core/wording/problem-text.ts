@@ -129,6 +129,30 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `Nothing was recorded for ${problem.seconds.toFixed(1)} s of the pull, where its figures would be: pull again.`;
     case 'pulled-too-quickly':
       return `Pulled to the top in ${problem.seconds.toFixed(1)} s: the unit and its lines need time to follow. Take ten seconds or more, never less than ${problem.needed} s.`;
+    case 'reserve-from-too-little':
+      return `Counted from ${withUnit(problem.vacuum, 'vacuum', units)} only, where the source should leave ${withUnit(problem.should, 'vacuum', units)}: a unit with more has more strokes. Draw it down fully and count again.`;
+    case 'source-still-on':
+      return 'The vacuum came back between the strokes: the source was still on, and this was no reserve. Shut it off and count again.';
+    case 'strokes-uneven':
+      return `The strokes differ by ${Math.round(problem.share * 100)} % in ${channelTitle(problem.channel).toLowerCase()}: a lighter stroke gives less whatever is left. Press alike and count again.`;
+    case 'pump-ran-between':
+      return `${channelTitle(problem.channel)} rose between the strokes: the pump ran meanwhile. Switch it off and count again.`;
+    case 'not-from-empty':
+      return `Began with ${withUnit(problem.left, 'gauge', units)} still in the store: its knee lies below that. Make it dead and charge again.`;
+    case 'shell-taken-as-air':
+      return `Nobody measured the shell: its gas is taken to be as warm as the air, within ${problem.within} K. State the shell's temperature, or let it settle in the shop for an hour and say so.`;
+    case 'steering-not-seen':
+      return 'The pump line never rose while the brake was held: no steering was seen. Turn hard over and hold.';
+    case 'never-idled':
+      return 'The pump was never seen to idle before its line was shut: let it run free for some seconds first.';
+    case 'relief-creeps':
+      return `The relief pressure crept by ${withUnit(problem.by, 'gauge', units)} while it was held.`;
+    case 'relief-chatters':
+      return `The relief chattered by ${withUnit(problem.by, 'gauge', units)} to and fro.`;
+    case 'still-changing':
+      return `${channelTitle(problem.channel)} was still changing, by ${withUnit(problem.by, shownAs(problem.channel), units)} over what was read: wait until it stands.`;
+    case 'barometer-questioned':
+      return `The barometer is ${(Math.abs(problem.by) / 1e3).toFixed(1)} kPa ${problem.by > 0 ? 'above' : 'below'} what the altitude gives: is it a station reading, not one reduced to sea level? Until that is settled it counts in the limits.`;
     case 'lag-taken-off':
       return `${channelTitle(problem.channel)} reads ${Math.abs(problem.lag).toFixed(2)} s ${problem.lag > 0 ? 'later' : 'earlier'} than the lever: that was taken off.`;
     case 'lag-not-known':

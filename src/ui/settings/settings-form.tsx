@@ -20,6 +20,8 @@ interface Fields {
   altitudeM: string;
   barometerKpa: string;
   airTemperatureC: string;
+  shellTemperatureC: string;
+  shellSettled: 'no' | 'yes';
   benchVolumeCm3: string;
   policy: ShopSettings['policy'];
   leastVacuum: WorkshopSchools['leastVacuum'];
@@ -38,6 +40,8 @@ export function SettingsForm({ settings }: { readonly settings: ShopSettings }) 
       altitudeM: shown(site.altitudeM),
       barometerKpa: shown(site.barometerKpa),
       airTemperatureC: shown(site.airTemperatureC),
+      shellTemperatureC: shown(site.shellTemperatureC),
+      shellSettled: site.shellSettled ? 'yes' : 'no',
       benchVolumeCm3: shown(site.benchVolumeCm3),
       policy: settings.policy,
       ...(site.schools ?? defaultWorkshopSchools),
@@ -64,6 +68,8 @@ export function SettingsForm({ settings }: { readonly settings: ShopSettings }) 
             altitudeM: typedNumber(fields.altitudeM),
             barometerKpa: typedNumber(fields.barometerKpa),
             airTemperatureC: typedNumber(fields.airTemperatureC),
+            shellTemperatureC: typedNumber(fields.shellTemperatureC),
+            shellSettled: fields.shellSettled === 'yes',
             benchVolumeCm3: typedNumber(fields.benchVolumeCm3),
             schools: { leastVacuum: fields.leastVacuum, exhaust: fields.exhaust },
           },
@@ -124,6 +130,22 @@ export function SettingsForm({ settings }: { readonly settings: ShopSettings }) 
           <div className={styles.pair}>
             {field('airTemperatureC', 'Air temperature', '°C', ' ')}
             {field('benchVolumeCm3', 'Bench volume', 'cm3', 'Hoses, tee and gauges on the vacuum side')}
+          </div>
+          <div className={styles.pair}>
+            {field(
+              'shellTemperatureC',
+              'Shell of a store',
+              '°C',
+              'Measured on the sphere or accumulator; left empty, it is taken to be as warm as the air',
+            )}
+            {field('shellSettled', 'Shell settled', '', 'Otherwise 5 K either way are allowed for', [
+              <option key="no" value="no">
+                not known to be
+              </option>,
+              <option key="yes" value="yes">
+                in the shop’s air for an hour
+              </option>,
+            ])}
           </div>
           {field('policy', 'Decisions', '', 'Printed on every report', [
             <option key="guarded" value="guarded">

@@ -81,7 +81,11 @@ function predictedStrokes(context: Context): number {
 }
 
 function analyseStrokes(trace: Trace, context: Context): StepAnalysis {
-  return analyseReserve(trace, context, { lever, unassisted: (level) => outputAt(context.unit, level, 0) });
+  return analyseReserve(trace, context, {
+    lever,
+    unassisted: (level) => outputAt(context.unit, level, 0),
+    store: { channel: 'accumulator_pressure', full: context.unit.reserve.charged, filledBy: 'engine_on' },
+  });
 }
 
 /** The first stroke must reach halfway from unassisted to what a sound reserve gives, or none counts. */
@@ -121,9 +125,9 @@ export const reserve: Measured = {
     void vacuum;
     return {
       ...rest,
-      characteristics: firstIsStrong(analysis, context)
-        ? only(analysis, 'assisted-applications')
-        : [measured('assisted-applications', 0, [])],
+      characteristics: only(analysis, 'assisted-applications').map((each) =>
+        each.kind === 'measured' && !firstIsStrong(analysis, context) ? measured(each.id, 0, []) : each,
+      ),
     };
   },
   limits: (_analysis, context): Limit[] => {
@@ -180,10 +184,10 @@ export const reserveSoak: Measured = {
   analyse: (trace, context) => {
     const analysis = analyseStrokes(trace, context);
     // After a soak the first stroke itself is in question.
-    const assisted: Characteristic = analysis.strokes?.[0]
-      ? measured('assisted-applications', firstIsStrong(analysis, context) ? 1 : 0, [])
-      : absent('assisted-applications', { code: 'no-strokes', channel: lever });
-    return { characteristics: [assisted, soakLoss(trace, context)], events: [], notes: [], strokes: analysis.strokes };
+    const [own] = only(analysis, 'assisted-applications');
+    const assisted: Characteristic =
+      own.kind === 'measured' ? measured(own.id, firstIsStrong(analysis, context) ? 1 : 0, []) : own;
+    return { ...analysis, characteristics: [assisted, soakLoss(trace, context)], vacuum: undefined };
   },
   limits: (_analysis, context): Limit[] => [
     {

@@ -1,3 +1,4 @@
+import { shellTemperature } from '../../procedure/shell-temperature';
 import { readingComponents } from '../../instruments/uncertainty';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { absent, measured } from '../../procedure/analysis-result';
@@ -83,6 +84,7 @@ export const spherePrecharge: Typed = {
       if (found !== spherePurpose) notes.push({ code: 'sphere-of-other-purpose', found, wanted: spherePurpose });
       if (ran !== fluid) notes.push({ code: 'fluid-mixed', found: ran, wanted: fluid });
       const [refusal] = notes;
+      const shell = shellTemperature(context);
       const characteristics = storedCircuits.map((circuit): Characteristic => {
         const id = `precharge${circuit.suffix}` as const;
         // Whatever its gauge says, such a sphere is not passed.
@@ -92,12 +94,12 @@ export const spherePrecharge: Typed = {
         if (reading === undefined) return absent(id, { code: 'not-read' });
         const instrument = context.instruments.get(circuit.pressure);
         const ambient = context.ambient.pressure;
-        return measured(id, restatePrecharge(reading, context.airTemperature, prechargeTemperature, ambient), [
-          { source: 'temperature', standard: (reading + ambient) / context.airTemperature, random: false },
+        return measured(id, restatePrecharge(reading, shell.value, prechargeTemperature, ambient), [
+          { source: 'temperature', standard: ((reading + ambient) * shell.standard) / shell.value, random: false },
           ...(instrument ? readingComponents(instrument, reading, context.date) : []),
         ]);
       });
-      return { characteristics, events: [], notes };
+      return { characteristics, events: [], notes: [...notes, ...shell.notes] };
     },
   },
   limits: (_analysis, context) =>

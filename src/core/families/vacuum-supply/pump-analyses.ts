@@ -1,5 +1,4 @@
 import { fitExponentialDecay } from '../../fitting/decay';
-import { fitLine } from '../../fitting/line';
 import {
   differenceComponents,
   differenceResolution,
@@ -8,22 +7,23 @@ import {
   systematic,
   type UncertaintyComponent,
 } from '../../instruments/uncertainty';
-import { quantity, type Temperature } from '../../quantities/quantity';
-import { seaLevelPressure } from '../../quantities/standard-atmosphere';
+import { ambientStandard } from '../../quantities/standard-atmosphere';
+import { fitLine } from '../../fitting/line';
+import { longestGap, ownSamples, samplesBetween, type Samples } from '../../traces/own-samples';
 import { movingMean, noiseOf } from '../../traces/smoothing';
-import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../traces/trace';
+import { findStuck } from '../../traces/stuck';
+import { columnOf, indexAtTime, meanOf, sampleInterval, sliceTrace, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
 import { meanAndSpread, pumpRuns, type PumpRun } from '../../traces/pump-runs';
+import { analyseVacuumHold } from '../../toolboxes/vacuum/hold-analysis';
 import { strokesOf } from '../../toolboxes/servo/reserve-analysis';
 import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
-import type { VacuumSupplyUnit } from './geometry';
+import { settledVacuum, thresholds, type VacuumSupplyUnit } from './geometry';
 
 type Context = StepContext<VacuumSupplyUnit>;
 
-/** Reference temperature of standard cubic centimetres, K. */
-const standardTemperature = quantity<Temperature>(293.15);
 /** A volume measured with rule and calliper is good to about this. */
 const volumeShare = 0.05;
 
@@ -54,12 +54,26 @@ export function analysePumpDown(trace: Trace, context: Context): StepAnalysis {
   for (const value of smooth) highest = Math.max(highest, value);
   if (highest < 2_000) return nothingMeasured(ids, { code: 'nothing-builds', vacuum: highest });
   let from = 0;
-  while (from < smooth.length && smooth[from] < begun * highest) from++;
+  while (from < smooth.length && !(smooth[from] >= begun * highest)) from++;
   if (from === 0) return nothingMeasured(ids, { code: 'no-draw' });
-  const fit = fitExponentialDecay(trace.time.subarray(from), supply.subarray(from));
+  const samples = ownSamples(trace, supply);
+  const stuck = findStuck(samples, context.instruments.get('supply_vacuum')?.range ?? null);
+  if (stuck && stuck.from > trace.time[from])
+    return nothingMeasured(
+      ids,
+      stuck.kind === 'clipped'
+        ? { code: 'gauge-clipped', channel: 'supply_vacuum', at: stuck.value }
+        : { code: 'gauge-frozen', channel: 'supply_vacuum', seconds: stuck.to - stuck.from },
+    );
+  const to = drawnUntil(trace, smooth, from, highest);
+  const gap = longestGap(samples, trace.time[from], trace.time[to - 1]);
+  if (gap > longestGapShare * (trace.time[to - 1] - trace.time[from]))
+    return nothingMeasured(ids, { code: 'gap-in-pull', channel: 'supply_vacuum', seconds: gap });
+  const drawn = samplesBetween(samples, trace.time[from], trace.time[to - 1]);
+  const fit = fitExponentialDecay(drawn.time, drawn.value);
   if (fit.termination !== 'converged' || fit.kind !== 'exponential' || fit.tau <= 0)
     return nothingMeasured(ids, { code: 'fit-failed', termination: fit.termination });
-  const covered = trace.time[trace.time.length - 1] - trace.time[from];
+  const covered = trace.time[to - 1] - trace.time[from];
   if (covered < 1.5 * fit.tau)
     return nothingMeasured(ids, { code: 'not-settled', rate: (fit.settled - highest) / fit.tau });
   const speed = volumeOf(context) / fit.tau;
@@ -70,10 +84,16 @@ export function analysePumpDown(trace: Trace, context: Context): StepAnalysis {
   const reaches = fit.tau * Math.log(fit.settled / (fit.settled - target));
   return {
     characteristics: [
-      measured('pump-speed', speed, [random('fit', speed * tauShare), systematic('volume', speed * volumeShare)]),
+      measured('pump-speed', speed, [
+        random('fit', speed * tauShare),
+        systematic('volume', speed * volumeShare),
+        systematic('gas-heat', speed * heatShare(drawn, fit)),
+      ]),
       measured('ultimate-pressure', context.ambient.pressure - fit.settled, [
         random('fit', Math.sqrt(Math.max(0, fit.settledVariance))),
         ...gaugeAt(fit.settled, context),
+        // What the gauge shows is a difference: the air itself is no better known.
+        systematic('gauge-zero', ambientStandard(context.ambient)),
       ]),
       measured('draw-time', reaches, [
         random('fit', reaches * tauShare),
@@ -84,6 +104,46 @@ export function analysePumpDown(trace: Trace, context: Context): StepAnalysis {
     notes: sensorNotes(trace),
     vacuum: fit.settled,
   };
+}
+
+/** A draw that lost this share of its highest again was vented, or the pump was stopped. */
+const ventedShare = 0.04;
+const longestGapShare = 0.2;
+
+/** First sample after a draw: where the vacuum goes again, or the trace ends. */
+function drawnUntil(trace: Trace, smooth: Float64Array, from: number, highest: number): number {
+  let peak = 0;
+  for (let i = from; i < smooth.length; i++) {
+    peak = Math.max(peak, smooth[i] || 0);
+    if (peak > 0.5 * highest && smooth[i] < peak - ventedShare * highest) {
+      // Back to where it began to go.
+      let at = i;
+      while (at > from && smooth[at - 1] >= smooth[at]) at--;
+      return Math.max(from + 1, at);
+    }
+  }
+  return trace.time.length;
+}
+
+/** Ratio of the specific heats of air; the shell takes on the gas's temperature within about this, s. */
+const heatRatio = 1.4;
+const exchangesWithin = 3;
+
+/**
+ * What heat makes of a speed, one sigma as a share: gas that is drawn off quickly cools and seems to be drawn 1.4 times as fast
+ * (adiabatic), slowly it keeps its shell's temperature (isothermal); between the two by how long the draw is. Never more than
+ * the draw itself can hide: gas that cools at first warms later, and the first of the draw is then quicker than the rest.
+ */
+function heatShare({ time, value }: Samples, fit: { readonly tau: number; readonly settled: number }): number {
+  const most = ((heatRatio - 1) * exchangesWithin) / (exchangesWithin + fit.tau) / Math.sqrt(3);
+  const left = value.map((each) => Math.log(Math.max(1e-3, 1 - each / fit.settled)));
+  const piece = (from: number, to: number) =>
+    fitLine(time, left, { keep: (i) => time[i] - time[0] >= from * fit.tau && time[i] - time[0] < to * fit.tau });
+  const [early, late] = [piece(0, 0.8), piece(0.8, 2)];
+  if (early.termination !== 'converged' || late.termination !== 'converged') return most;
+  const apart = early.slope / late.slope - 1;
+  const standard = Math.hypot(Math.sqrt(early.slopeVariance) / early.slope, Math.sqrt(late.slopeVariance) / late.slope);
+  return Math.min(most, Math.hypot(apart, 2 * standard));
 }
 
 /** The vehicle's own sensor and the gauge on the tee may differ by this, Pa. */
@@ -118,8 +178,12 @@ export function analysePumpSwitch(trace: Trace, context: Context): StepAnalysis 
   const at = (i: number) => meanOf(supply, Math.max(0, i - half), Math.min(supply.length, i + half)).mean;
   const notes = sensorNotes(trace);
   const starts = runs.map((run) => at(run.start));
+  const late = Math.hypot(sampleInterval(trace) / Math.sqrt(12), gaugeLag);
+  const moved = (i: number) => late * slopeAt(trace, supply, i);
   const whole = runs.flatMap(({ start, stop }) => (stop === null ? [] : [{ start, stop }]));
-  const characteristics: Characteristic[] = [levelOf('pump-cut-in', starts, context)];
+  const characteristics: Characteristic[] = [
+    levelOf('pump-cut-in', starts, context, Math.max(...runs.map((run) => moved(run.start)))),
+  ];
   if (whole.length === 0) {
     const last = supply.length - 1;
     const problem = { code: 'pump-never-stopped', vacuum: at(last) } as const;
@@ -138,6 +202,7 @@ export function analysePumpSwitch(trace: Trace, context: Context): StepAnalysis 
         'pump-cut-out',
         whole.map((run) => at(run.stop)),
         context,
+        Math.max(...whole.map((run) => moved(run.stop))),
       ),
     );
     const times = whole.map((run) => trace.time[run.stop] - trace.time[run.start]);
@@ -146,9 +211,36 @@ export function analysePumpSwitch(trace: Trace, context: Context): StepAnalysis 
   return { characteristics, events: [], notes };
 }
 
-function levelOf(id: 'pump-cut-in' | 'pump-cut-out', levels: readonly number[], context: Context): Characteristic {
+/** A gauge with its hose may read so much late, one sigma, s. */
+const gaugeLag = 0.1;
+/** A slope is read over so long to either side, s. */
+const slopeOver = 0.5;
+
+/** Steepest change of a column (SI a second) just before or after a sample. */
+function slopeAt(trace: Trace, column: Float64Array, at: number): number {
+  const slopes = [
+    { from: indexAtTime(trace, trace.time[at] - slopeOver), to: at + 1 },
+    { from: at, to: Math.min(column.length, indexAtTime(trace, trace.time[at] + slopeOver) + 1) },
+  ].map((span) => {
+    const [first, last] = [column[span.from], column[span.to - 1]];
+    const seconds = trace.time[span.to - 1] - trace.time[span.from];
+    return seconds > 0 ? Math.abs(last - first) / seconds : 0;
+  });
+  return Math.max(...slopes.filter((slope) => Number.isFinite(slope)), 0);
+}
+
+function levelOf(
+  id: 'pump-cut-in' | 'pump-cut-out',
+  levels: readonly number[],
+  context: Context,
+  moved: number,
+): Characteristic {
   const { mean, standard } = meanAndSpread(levels);
-  return measured(id, mean, [random('noise', Math.max(standard, 30)), ...gaugeAt(mean, context)]);
+  return measured(id, mean, [
+    random('noise', Math.max(standard, 30)),
+    systematic('timing', moved),
+    ...gaugeAt(mean, context),
+  ]);
 }
 
 function timeOf(id: 'run-time' | 'rest-time', times: readonly number[], trace: Trace): Characteristic {
@@ -159,6 +251,11 @@ function timeOf(id: 'run-time' | 'rest-time', times: readonly number[], trace: T
 /** Left off after a run of the pump while the air in the reservoir settles, s. */
 const settling = 1;
 const leastRest = 5;
+/** Without the pump's own signal a hold is looked for that lasts so long, s; a foot of more than this is no rest, N. */
+const watchedFor = 20;
+/** What of a rest stays for the hold once it has settled, as a share. */
+const fullRest = 0.85;
+const footOn = 250;
 
 /**
  * Rest between runs without the pedal (s) and the leak as standard volume flow (m3/s at 101.325 kPa, 20 °C) from the
@@ -189,25 +286,35 @@ export function analyseRestLeak(trace: Trace, context: Context): StepAnalysis {
         )
       : beyond('rest-time', 'above', { value: resting, components: [] }, { code: 'rest-outlasts', seconds: resting }),
   ];
-  const line = fitLine(trace.time, supply, { from, to: longest.to });
-  if (line.termination !== 'converged')
-    characteristics.push(absent('leak-flow', { code: 'fit-failed', termination: line.termination }));
-  else {
-    const perPascal = (volumeOf(context) / seaLevelPressure) * (standardTemperature / context.airTemperature);
-    const lost = -line.slope * (trace.time[longest.to - 1] - trace.time[from]);
-    const instrument = context.instruments.get('supply_vacuum');
-    const span = trace.time[longest.to - 1] - trace.time[from];
-    const gauge = instrument ? differenceComponents(instrument, 0, lost, context.date) : [];
-    const quiet = instrument && noiseOf(supply) < instrument.resolution ? [differenceResolution(instrument)] : [];
-    characteristics.push(
-      measured('leak-flow', -line.slope * perPascal, [
-        random('fit', Math.sqrt(line.slopeVariance) * perPascal),
-        systematic('volume', Math.abs(line.slope) * perPascal * volumeShare),
-        ...[...gauge, ...quiet].map((part) => ({ ...part, standard: (part.standard / span) * perPascal })),
-      ]),
-    );
-  }
-  return { characteristics, events: [{ id: 'hold', time: trace.time[from] }], notes: [] };
+  // A rest is a hold like any other: what was shut off, and what of it can be told, is asked as there.
+  const seen = columnOf(trace, 'pump_on') !== undefined;
+  const held = analyseVacuumHold(
+    seen ? sliceTrace(trace, from, longest.to) : trace,
+    { ...context, benchVolume: context.benchVolume ?? 0 },
+    {
+      seconds: seen ? fullRest * (trace.time[longest.to - 1] - trace.time[from]) : watchedFor,
+      volume: context.unit.volume,
+      supplyVacuum: thresholds(context.unit, context.ambient)?.cutIn ?? settledVacuum(context.unit, context.ambient),
+      leverChannel: 'pedal_force',
+      appliedLevel: null,
+      appliesAt: footOn,
+    },
+  );
+  const loss = held.characteristics.find((each) => each.id === 'vacuum-loss');
+  const flow = held.characteristics.find((each) => each.id === 'leak-flow');
+  characteristics.push(
+    loss?.kind !== 'measured' || flow === undefined
+      ? absent('leak-flow', loss && loss.kind !== 'measured' ? loss.problem : { code: 'not-read' })
+      : flow,
+  );
+  return {
+    characteristics:
+      loss?.kind === 'absent' ? characteristics.map((each) => absent(each.id, loss.problem)) : characteristics,
+    events: [{ id: 'hold', time: trace.time[from] }],
+    // The pump's own signal says when the rest began.
+    notes: held.notes.filter((note) => !(seen && note.code === 'begins-in-hold')),
+    doubts: held.doubts,
+  };
 }
 
 interface Rest {
@@ -232,6 +339,9 @@ function restsBetween(runs: readonly PumpRun[], pump: Float64Array): Rest[] {
   return rests;
 }
 
+/** A stroke costs nothing where nothing was, Pa. */
+const leastForDemand = 10_000;
+
 /** Vacuum (Pa) that one stroke of the pedal costs, before the source has made it up. */
 export function analyseDemand(trace: Trace, context: Context): StepAnalysis {
   const ids = ['vacuum-per-application'] as const;
@@ -241,6 +351,8 @@ export function analyseDemand(trace: Trace, context: Context): StepAnalysis {
   const [first, second] = held;
   if (!first) return nothingMeasured(ids, { code: 'no-strokes', channel: 'pedal_force' });
   const before = meanOf(supply, indexAtTime(trace, trace.time[first.from] - 0.8), first.from).mean;
+  if (before < leastForDemand)
+    return nothingMeasured(ids, { code: 'source-never-opened', vacuum: Math.max(0, before) });
   const half = Math.max(1, Math.round(0.1 / sampleInterval(trace)));
   const smooth = movingMean(supply, half);
   let lowest = Infinity;

@@ -2,6 +2,7 @@ import {
   differenceComponents,
   differenceResolution,
   random,
+  systematic,
   type UncertaintyComponent,
 } from '../../instruments/uncertainty';
 import type { CharacteristicId } from '../../quantities/characteristics';
@@ -13,6 +14,10 @@ import type { StepContext } from '../../procedure/step-context';
 import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
 
 const pressureOutput = { channel: 'output_pressure', residual: 'residual-output' } as const;
+/** An output held at less than so many times what may stay was not applied. */
+const appliedTimes = 5;
+/** A long thin line lets its gauge fall so much later than the unit, one sigma, s. */
+const lineStandard = 0.1;
 /** The residual is the mean of the last second after release. */
 const residualSeconds = 1;
 
@@ -49,6 +54,18 @@ export function analyseRelease(trace: Trace, context: StepContext<unknown>, opti
   if (pull.wayBack.to >= input.length) return nothingMeasured(ids, { code: 'no-release' });
   if (pull.zero === null) return nothingMeasured(ids, { code: 'no-rest-before' });
   const outputZero = meanOf(output, pull.restBefore.from, pull.restBefore.to).mean;
+  const held = meanOf(output, pull.plateau.from, pull.plateau.to).mean - outputZero;
+  // What was never applied lets go at once.
+  if (!(held > appliedTimes * residualLimit))
+    return nothingMeasured(ids, { code: 'not-applied', channel, peak: held, needed: appliedTimes * residualLimit });
+  if (
+    output.subarray(pull.plateau.to - 1).every((value) => Number.isNaN(value) || value === output[pull.plateau.to - 1])
+  )
+    return nothingMeasured(ids, {
+      code: 'gauge-frozen',
+      channel,
+      seconds: trace.time[trace.time.length - 1] - trace.time[pull.plateau.to - 1],
+    });
   const interval = sampleInterval(trace);
   const smooth = movingMean(output, Math.max(1, Math.round(0.02 / interval)));
   const threshold = pull.zero + 0.1 * (pull.peak - pull.zero);
@@ -58,7 +75,7 @@ export function analyseRelease(trace: Trace, context: StepContext<unknown>, opti
   while (ends < smooth.length && smooth[ends] - outputZero > residualLimit) ends++;
 
   const residual = residualOutput(trace, context, { zero: outputZero, channel, id: residualId });
-  const timing = [random('timing', interval / Math.sqrt(6))];
+  const timing = [random('timing', interval / Math.sqrt(6)), systematic('timing', lineStandard)];
   const characteristics: Characteristic[] = [];
   if (ends >= smooth.length) {
     const waited = trace.time[smooth.length - 1] - trace.time[Math.min(starts, smooth.length - 1)];

@@ -1,13 +1,21 @@
-import { differenceComponents, differenceResolution, random, systematic } from '../../instruments/uncertainty';
+import {
+  differenceComponents,
+  differenceResolution,
+  random,
+  scaleComponents,
+  systematic,
+} from '../../instruments/uncertainty';
 import { fitLine } from '../../fitting/line';
 import type { Span } from '../../traces/pull';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
-import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
+import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
 import { exhaustion, strokesOf } from './reserve-analysis';
 import { findStrokes } from '../../traces/strokes';
+
+const { max } = Math;
 
 /** Means are taken over this long, s. */
 const meanSeconds = 0.8;
@@ -43,24 +51,22 @@ export function analysePedalDrop(trace: Trace, context: StepContext<unknown>): S
   const moved = Math.abs(mean(force, afterFrom, hold.to).mean - forceBefore) / forceBefore;
   const notes: AnalysisProblem[] = moved > steady ? [{ code: 'foot-not-still', share: moved }] : [];
   const { strokes } = strokesOf(trace, 'pedal_force');
-  notes.push(...exhaustion(strokes.slice(0, -1), context));
+  const left = exhaustion(strokes.slice(0, -1), context);
+  notes.push(...left);
   const instrument = context.instruments.get('pedal_travel');
   const creep = creepBefore(trace, travel, { from: hold.from, to: start }, trace.time[hold.to - 1] - trace.time[start]);
+  const sink: Characteristic = measured('pedal-sink', after.mean - before.mean - creep.amount, [
+    random('fit', creep.standard),
+    random('noise', Math.hypot(before.deviation / Math.sqrt(before.count), after.deviation / Math.sqrt(after.count))),
+    ...(instrument
+      ? [differenceResolution(instrument), ...differenceComponents(instrument, before.mean, after.mean, context.date)]
+      : []),
+  ]);
+  const [unused] = left;
   return {
     characteristics: [
-      measured('pedal-sink', after.mean - before.mean - creep.amount, [
-        random('fit', creep.standard),
-        random(
-          'noise',
-          Math.hypot(before.deviation / Math.sqrt(before.count), after.deviation / Math.sqrt(after.count)),
-        ),
-        ...(instrument
-          ? [
-              differenceResolution(instrument),
-              ...differenceComponents(instrument, before.mean, after.mean, context.date),
-            ]
-          : []),
-      ]),
+      // With a reserve left the pedal was assisted already: it sinks by at least this.
+      unused && sink.kind === 'measured' ? beyond(sink.id, 'above', sink.estimate, unused) : sink,
     ],
     events: [{ id: 'engine-starts', time: trace.time[start] }],
     notes,
@@ -89,7 +95,7 @@ function creepBefore(trace: Trace, travel: Float64Array, before: Span, seconds: 
  * Output pressure with vacuum over output without at one pedal force: the first stroke is without, the last with.
  * Forces that differ are counted as doubt, in proportion. Channels `pedal_force`, `output_pressure`.
  */
-export function analyseSameForcePair(trace: Trace): StepAnalysis {
+export function analyseSameForcePair(trace: Trace, context: StepContext<unknown>): StepAnalysis {
   const ids = ['vehicle-ratio'] as const;
   const force = columnOf(trace, 'pedal_force');
   if (!force || !columnOf(trace, 'output_pressure'))
@@ -100,17 +106,62 @@ export function analyseSameForcePair(trace: Trace): StepAnalysis {
   const withVacuum = strokes[strokes.length - 1];
   const apart = Math.abs(held[held.length - 1].level - held[0].level) / held[0].level;
   if (apart > steady) return nothingMeasured(ids, { code: 'foot-not-still', share: apart });
-  return { characteristics: [ratio(without.output, withVacuum.output, apart)], events: [], notes: [], strokes };
+  const seen = assistSeen(trace, held);
+  if (seen.kind === 'not-as-asked') return nothingMeasured(ids, seen.problem);
+  const pair = ratio(without.output, withVacuum.output, apart, context);
+  return {
+    characteristics: [
+      // A low ratio is the unit's only where the source is known to have been off, then on.
+      seen.kind === 'seen' || pair.kind !== 'measured' ? pair : beyond(pair.id, 'above', pair.estimate, seen.problem),
+    ],
+    events: [],
+    notes: [],
+    strokes,
+  };
 }
 
-function ratio(without: number, withVacuum: number, apart: number): Characteristic {
+/** Below this a push is one without vacuum, above it one with some, Pa. */
+const noVacuum = 3_000;
+
+type AssistSeen =
+  | { readonly kind: 'seen' }
+  | { readonly kind: 'not-recorded'; readonly problem: AnalysisProblem }
+  | { readonly kind: 'not-as-asked'; readonly problem: AnalysisProblem };
+
+/** Whether a pair of pushes was made without, then with the source, by the vacuum or by the engine's own signal. */
+function assistSeen(trace: Trace, held: readonly Span[]): AssistSeen {
+  const [first, last] = [held[0], held[held.length - 1]];
+  const supply = columnOf(trace, 'supply_vacuum');
+  if (supply) {
+    const [off, on] = [first, last].map((span) => meanOf(supply, span.from, span.to).mean);
+    if (off > noVacuum)
+      return { kind: 'not-as-asked', problem: { code: 'supply-not-off', channel: 'supply_vacuum', left: off } };
+    if (!(on > noVacuum)) return { kind: 'not-as-asked', problem: { code: 'source-never-opened', vacuum: max(0, on) } };
+    return { kind: 'seen' };
+  }
+  const engine = columnOf(trace, 'engine_on');
+  if (!engine) return { kind: 'not-recorded', problem: { code: 'supply-missing' } };
+  return meanOf(engine, first.from, first.to).mean < 0.5 && meanOf(engine, last.from, last.to).mean > 0.5
+    ? { kind: 'seen' }
+    : { kind: 'not-as-asked', problem: { code: 'engine-not-started' } };
+}
+
+function ratio(
+  without: number,
+  withVacuum: number,
+  apart: number,
+  { instruments, date }: StepContext<unknown>,
+): Characteristic {
   // Below this the unassisted push gives nothing that a quotient could be formed with.
   if (without < 50e3) return absent('vehicle-ratio', { code: 'unassisted-too-small', pressure: without });
   const value = withVacuum / without;
+  const gauge = instruments.get('output_pressure');
   return measured('vehicle-ratio', value, [
     systematic('force-match', value * apart),
-    // One gauge reads both: what remains is its linearity and a second or two of noise.
+    // One gauge reads both: what remains is its linearity, its division and a second or two of noise.
     systematic('gauge-linearity', value * 0.01),
+    ...(gauge ? scaleComponents([differenceResolution(gauge)], value / without) : []),
+    ...(gauge ? scaleComponents(differenceComponents(gauge, without, withVacuum, date), 1 / without) : []),
     random('noise', (value * 4e3) / without),
   ]);
 }

@@ -1,10 +1,19 @@
-import { differenceComponents, differenceResolution, expandedUncertainty, random } from '../../instruments/uncertainty';
-import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
+import {
+  differenceComponents,
+  differenceResolution,
+  expandedUncertainty,
+  random,
+  type UncertaintyComponent,
+} from '../../instruments/uncertainty';
+import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import type { Characteristic, MeasuredStroke, StepAnalysis } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
-import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
+import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
+import { movingMean } from '../../traces/smoothing';
 import { findStrokes, type Stroke } from '../../traces/strokes';
+
+const { max } = Math;
 
 const ids = ['assisted-applications', 'vacuum-per-application'] as const;
 
@@ -19,6 +28,11 @@ export interface ReserveOptions {
   readonly lever: string;
   /** Output (Pa gauge) at the stroke's own lever level without any assist. */
   readonly unassisted: (level: number) => number;
+  /**
+   * What the reserve is kept in, and what the source leaves in it, SI. `filledBy` is a signal that shows the source at work: what
+   * is in the store then is the unit's own affair.
+   */
+  readonly store: { readonly channel: string; readonly full: number; readonly filledBy?: string };
 }
 
 /** Strokes of a reserve test with the output held in each and the vacuum before each. */
@@ -71,6 +85,11 @@ function restBefore(trace: Trace, column: Float64Array, at: number): number | nu
 export function analyseReserve(trace: Trace, context: StepContext<unknown>, options: ReserveOptions): StepAnalysis {
   const { strokes, held } = strokesOf(trace, options.lever);
   if (strokes.length === 0) return nothingMeasured(ids, { code: 'no-strokes', channel: options.lever });
+  const uneven = unevenness(held);
+  if (uneven > steadyStrokes)
+    return nothingMeasured(ids, { code: 'strokes-uneven', channel: options.lever, share: uneven });
+  const shown = reserveShown(trace, held, options);
+  if (shown.kind === 'none') return { ...nothingMeasured(ids, shown.problem), strokes };
   const unassisted = options.unassisted(held[0].level);
   const characteristics: Characteristic[] = [];
   const notes: AnalysisProblem[] = [];
@@ -83,16 +102,118 @@ export function analyseReserve(trace: Trace, context: StepContext<unknown>, opti
   const threshold = (first + unassisted) / 2;
   if (first - unassisted <= 2 * doubt) {
     // Not even the first stroke stands out from an unassisted one.
-    characteristics.push(measured('assisted-applications', 0, []));
+    characteristics.push(
+      shown.left === null
+        ? absent('assisted-applications', { code: 'channel-missing', channel: options.store.channel })
+        : counted(0, [], shown),
+    );
   } else {
     const lost = strokes.findIndex((stroke) => stroke.output < threshold);
     const count = lost < 0 ? strokes.length : lost;
     const close = strokes.some((stroke) => Math.abs(stroke.output - threshold) < doubt);
-    characteristics.push(measured('assisted-applications', count, close ? [random('counting', 0.5)] : []));
+    characteristics.push(counted(count, close ? [random('counting', 0.5)] : [], shown));
     if (lost < 0) notes.push({ code: 'reserve-not-used-up', strokes: strokes.length });
   }
   characteristics.push(vacuumOfFirst(strokes, context));
-  return { characteristics, events: [], notes, strokes, vacuum: strokes[0].vacuum };
+  // Whether the source was off nobody can tell without a word on what the strokes drew from.
+  const doubts: AnalysisProblem[] =
+    shown.left === null ? [{ code: 'channel-missing', channel: options.store.channel }] : [];
+  return { characteristics, events: [], notes: [...notes, ...shown.notes], doubts, strokes, vacuum: strokes[0].vacuum };
+}
+
+/** Strokes of one count must be alike within this share. */
+const steadyStrokes = 0.15;
+/** From less than this share of what the source leaves, a count may be enough, but not too few. */
+const fullShare = 0.85;
+/** Below this share of it nothing was stored at all. */
+const storedShare = 0.2;
+/** A source that ran for less than this has filled nothing, s. */
+const leastOn = 2;
+/** A store that has come back to this share of what it held before the first stroke was being filled. */
+const refilledShare = 0.97;
+
+interface ReserveShown {
+  readonly kind: 'shown';
+  /** The most that the store held before the first stroke, SI; null where nobody recorded it. */
+  readonly left: number | null;
+  readonly enough: boolean;
+  readonly full: number;
+  readonly notes: readonly AnalysisProblem[];
+}
+
+/** Largest difference of the strokes' levels from their median, as a share. */
+function unevenness(held: readonly Stroke[]): number {
+  const levels = held.map((stroke) => stroke.level).sort((p, q) => p - q);
+  const middle = levels[levels.length >> 1];
+  return Math.max(...levels.map((level) => Math.abs(level / middle - 1)));
+}
+
+/** Whether strokes drew from a reserve: something was stored, and nothing filled it meanwhile. */
+function reserveShown(
+  trace: Trace,
+  held: readonly Stroke[],
+  { lever, store }: ReserveOptions,
+): ReserveShown | { readonly kind: 'none'; readonly problem: AnalysisProblem } {
+  const column = columnOf(trace, store.channel);
+  const force = trace.columns[lever];
+  const before = column
+    ? held.map(({ from }, at) =>
+        restBefore(trace, column, at === 0 ? startOf(trace, force, from) : lowestBetween(force, held[at - 1].to, from)),
+      )
+    : [];
+  const [first] = before;
+  if (!column || first === undefined || first === null)
+    return { kind: 'shown', left: null, enough: false, full: store.full, notes: [] };
+  // What the source gave counts, not what a leak left of it.
+  const left = max(first, highestBefore(trace, column, held[0].from));
+  const filled = store.filledBy !== undefined && wasOn(trace, store.filledBy, held[0].from);
+  if (left < storedShare * store.full && !filled)
+    return {
+      kind: 'none',
+      problem:
+        store.channel === 'supply_vacuum'
+          ? { code: 'source-never-opened', vacuum: Math.max(0, left) }
+          : { code: 'too-little-pressure', channel: store.channel, pressure: left, needed: storedShare * store.full },
+    };
+  const last = before.at(-1) ?? first;
+  if (held.length > 2 && first > storedShare * store.full && last > refilledShare * first)
+    return { kind: 'none', problem: { code: 'source-still-on' } };
+  const enough = filled || left >= fullShare * store.full;
+  const vacuum = store.channel === 'supply_vacuum';
+  return {
+    kind: 'shown',
+    left,
+    enough,
+    full: store.full,
+    notes: enough || !vacuum ? [] : [{ code: 'reserve-from-too-little', vacuum: left, should: store.full }],
+  };
+}
+
+/** Highest level that a column was at, smoothed over a quarter of a second, before a sample. */
+function highestBefore(trace: Trace, column: Float64Array, to: number): number {
+  const smooth = movingMean(column.subarray(0, to), max(1, Math.round(0.12 / sampleInterval(trace))));
+  return smooth.reduce((most, each) => (each > most ? each : most), -Infinity);
+}
+
+/** Whether a 0/1 signal was seen on for some seconds before a sample. */
+function wasOn(trace: Trace, channel: string, to: number): boolean {
+  const column = columnOf(trace, channel);
+  if (!column) return false;
+  let on = 0;
+  for (let i = 1; i < to; i++) if (column[i] > 0.5) on += trace.time[i] - trace.time[i - 1];
+  return on >= leastOn;
+}
+
+/** A count as it stands; from too little stored it is only known to be at least that. */
+function counted(count: number, parts: readonly UncertaintyComponent[], shown: ReserveShown): Characteristic {
+  const id = 'assisted-applications';
+  if (shown.left === null || shown.enough) return measured(id, count, parts);
+  return beyond(
+    id,
+    'above',
+    { value: count, components: parts },
+    { code: 'reserve-from-too-little', vacuum: shown.left, should: shown.full },
+  );
 }
 
 function vacuumOfFirst(strokes: readonly MeasuredStroke[], context: StepContext<unknown>): Characteristic {

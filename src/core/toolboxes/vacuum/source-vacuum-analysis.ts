@@ -1,6 +1,9 @@
 import { random, readingComponents } from '../../instruments/uncertainty';
 import { ambientStandard, seaLevelPressure } from '../../quantities/standard-atmosphere';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
+import { fitLine } from '../../fitting/line';
+import { ownSamples, type Samples } from '../../traces/own-samples';
+import { neverMoved } from '../../traces/stuck';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import type { Limit } from '../../procedure/limit';
 import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
@@ -40,16 +43,47 @@ export function analyseSourceVacuum(trace: Trace, context: StepContext<unknown>,
     moves = first.from;
     while (moves > 0 && column[moves] > pedalMoves * first.level) moves--;
   }
-  const idle = meanOf(supply, indexAtTime(trace, trace.time[Math.max(0, moves - 1)] - idleSeconds), moves);
-  const characteristics: Characteristic[] = [
-    idle.count > 0 ? reading('idle-vacuum', idle, context) : absent('idle-vacuum', { code: 'no-rest-before' }),
-  ];
+  const samples = ownSamples(trace, supply);
+  if (samples.value.length > fewestSeen && neverMoved(samples))
+    return nothingMeasured(ids, { code: 'gauge-frozen', channel: 'supply_vacuum', seconds: lengthOf(samples) });
+  const idleFrom = indexAtTime(trace, trace.time[Math.max(0, moves - 1)] - idleSeconds);
+  const idle = meanOf(supply, idleFrom, moves);
+  if (samples.value.every((value) => value < leastSeen))
+    return nothingMeasured(ids, { code: 'source-never-opened', vacuum: Math.max(0, idle.mean) });
+  const characteristics: Characteristic[] = [idleOf(trace, supply, { from: idleFrom, to: moves }, context)];
   if (!stroke) characteristics.push(absent('held-vacuum', { code: 'no-pull', channel: lever }));
   else {
     const from = Math.max(stroke.from, indexAtTime(trace, trace.time[stroke.to - 1] - heldSeconds));
     characteristics.push(reading('held-vacuum', meanOf(supply, from, stroke.to), context));
   }
   return { characteristics, events: [], notes: [], vacuum: idle.mean };
+}
+
+/** With fewer samples nobody can tell that a channel stood still; below this vacuum nobody opened a source, Pa. */
+const fewestSeen = 10;
+const leastSeen = 2_000;
+/** Vacuum that changes by more than this over what is read is not yet, or no longer, that of the idle, Pa. */
+const stillChanging = 1_500;
+
+const lengthOf = ({ time }: Samples) => time[time.length - 1] - time[0];
+
+/** Idle vacuum over a span, where it stood. */
+function idleOf(
+  trace: Trace,
+  supply: Float64Array,
+  span: { readonly from: number; readonly to: number },
+  context: StepContext<unknown>,
+): Characteristic {
+  const idle = meanOf(supply, span.from, span.to);
+  if (idle.count === 0) return absent('idle-vacuum', { code: 'no-rest-before' });
+  const line = fitLine(trace.time, supply, span);
+  const changed = line.slope * (trace.time[span.to - 1] - trace.time[span.from]);
+  // Still rising after the start it is too low, still falling after a stop too high.
+  return line.termination === 'converged' &&
+    Math.abs(changed) > stillChanging &&
+    line.slope ** 2 > 9 * line.slopeVariance
+    ? absent('idle-vacuum', { code: 'still-changing', channel: 'supply_vacuum', by: Math.abs(changed) })
+    : reading('idle-vacuum', idle, context);
 }
 
 /** Altitude makes no difference to a source closer to the sea than this, Pa. */

@@ -64,14 +64,15 @@ export function strokesToExhaust(context: Context): number {
   return Math.max(leastStrokes, same < 0 ? mostStrokes : same + 2);
 }
 
-export function reserveLimits(analysis: StepAnalysis, context: Context): Limit[] {
-  const { strokes } = predictedStaircase(context, analysis);
+export function reserveLimits(_analysis: StepAnalysis, context: Context): Limit[] {
+  const { strokes } = predictedStaircase(context, null);
   const { spec } = context.unit;
   const least = limitFrom(
     { field: 'assistedApplicationsMin', value: spec.assistedApplicationsMin },
     { key: 'assistedApplications', value: context.workshopLimits.assistedApplications },
   );
-  // High up a sound unit has fewer: what the model gives with the vacuum that was there is never asked for more.
+  // High up a sound unit has fewer: what the model gives with all the vacuum to be had here is never asked for more. Too little in
+  // this log lowers nothing.
   const predicted = assistedCount(strokes);
   return [
     {
@@ -89,6 +90,7 @@ export function analyseStrokes(trace: Parameters<typeof analyseReserve>[0], cont
   return analyseReserve(trace, context, {
     lever: leverOf(context),
     unassisted: (level) => outputAt(context.unit, rodForceAt(context, level), 0),
+    store: { channel: 'supply_vacuum', full: vacuumNow(context) },
   });
 }
 

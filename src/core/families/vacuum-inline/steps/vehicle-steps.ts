@@ -182,7 +182,8 @@ export const reserveSoak: Measured = {
     return {
       ...found,
       characteristics: [assistedAfterSoak(found, context), soakLoss(found, context, columnOf(trace, 'supply_vacuum'))],
-      notes: [],
+      // Two strokes are not meant to use it up.
+      notes: found.notes.filter((note) => note.code !== 'reserve-not-used-up'),
     };
   },
   limits: (analysis) =>

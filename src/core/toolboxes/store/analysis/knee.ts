@@ -46,6 +46,8 @@ const dwellShare = 0.3;
 const leastGasShare = 0.2;
 /** A bleed that takes less than this from the top to the knee had no gas behind it, s. */
 const leastBleed = 3;
+/** A store is empty below this share of its highest pressure. */
+export const emptyShare = 0.05;
 /** The fit reaches from just beyond the knee to this many times its pressure. */
 const nearest = 1.02;
 const furthest = 1.6;
@@ -87,7 +89,8 @@ export function findKnee(trace: KneeTrace): Knee | AnalysisProblem {
   }
   const floor = lowest + max(0.01 * (peak - lowest), 4 * noiseOf(pressure));
   if (!(peak - floor > 20 * noiseOf(pressure)) || peak - ambient < 200e3) return { code: 'nothing-charged' };
-  if (direction === 'bleed' && lowest - ambient > 0.05 * (peak - ambient))
+  // A knee that the trace does not reach down to is not in it.
+  if (direction === 'bleed' && lowest - ambient > emptyShare * (peak - ambient))
     return { code: 'not-bled-out', left: lowest - ambient };
   const level = (at: number) => floor + ((peak - floor) * at) / levels;
   const crossed = Array.from({ length: levels }, (_, at) => passes(trace, smooth, level(at)));

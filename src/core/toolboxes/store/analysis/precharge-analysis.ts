@@ -1,18 +1,16 @@
 import { readingComponents, random, scaleComponents, systematic } from '../../../instruments/uncertainty';
 import { expandedUncertainty } from '../../../instruments/uncertainty';
 import { movingMean } from '../../../traces/smoothing';
-import { columnOf, meanOf, sampleInterval, type Trace } from '../../../traces/trace';
+import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import type { Characteristic, Found, StepAnalysis, TraceEvent } from '../../../procedure/step-analysis';
+import { shellTemperature } from '../../../procedure/shell-temperature';
 import type { StepContext } from '../../../procedure/step-context';
 import { absent, measured } from '../../../procedure/analysis-result';
 import { prechargeTemperature, restatePrecharge } from '../../../physics/gas-law';
-import { findKnee, type Knee } from './knee';
+import { emptyShare, findKnee, type Knee } from './knee';
 import { pumpRuns } from '../../../traces/pump-runs';
 import type { StoreCircuit } from '../model/store-unit';
-
-/** The air's temperature stands for the shell's within this, K. */
-const shellStandard = 1;
 
 /** What one circuit of a step came to. */
 export interface CircuitAnalysis {
@@ -51,7 +49,7 @@ function kneeOf<Unit>(
     pressure: trace.columns[circuit.pressure].subarray(span.from, span.to).map((value) => value + ambient),
     direction,
     ambient,
-    environment: context.airTemperature,
+    environment: shellTemperature(context).value,
     timeConstant: store.timeConstant,
     volume: store.volume,
     flow: store.pumpFlow,
@@ -68,7 +66,7 @@ function prechargeOf<Unit>(knee: Knee, circuit: StoreCircuit<Unit>, context: Ste
   return measured(`precharge${circuit.suffix}`, value, [
     random('fit', knee.fitStandard * scale),
     random('timing', knee.timingStandard * scale),
-    systematic('temperature', ((value + ambient) * shellStandard) / knee.temperature),
+    systematic('temperature', ((value + ambient) * shellTemperature(context).standard) / knee.temperature),
     systematic('gas-heat', (value + ambient) * knee.gasHeatShare),
     ...(instrument ? scaleComponents(readingComponents(instrument, gauge, context.date), scale) : []),
   ]);
@@ -102,7 +100,11 @@ export function analyseCharge<Unit>(
   const peak = peakOf(trace, column);
   const from = run?.start ?? 0;
   const to = run?.stop ?? peak + 1;
-  const knee = kneeOf(trace, { from: Math.max(0, from - 2), to }, 'charge', circuit, context);
+  const left = leftBefore(trace, column, from);
+  const knee: Knee | AnalysisProblem =
+    left > emptyShare * column[peak]
+      ? { code: 'not-from-empty', left }
+      : kneeOf(trace, { from: Math.max(0, from - 2), to }, 'charge', circuit, context);
   const time = chargeTime(trace, { ids, run, from, to });
   if ('code' in knee) return { characteristics: [withoutKnee(ids[0], knee), time], events: [], notes: [] };
   const precharge = prechargeOf(knee, circuit, context);
@@ -112,9 +114,15 @@ export function analyseCharge<Unit>(
       { id: 'knee', time: knee.time, y: knee.pressure - context.ambient.pressure },
       { id: 'pump-stops', time: trace.time[Math.min(to, trace.time.length - 1)] },
     ],
-    notes: [],
+    notes: shellTemperature(context).notes,
     precharge: foundOf(precharge),
   };
+}
+
+/** What stood in a store just before its charge began, Pa gauge; lines fill within a sample or two. */
+function leftBefore(trace: Trace, column: Float64Array, from: number): number {
+  const { mean, count } = meanOf(column, indexAtTime(trace, trace.time[from] - 1), from);
+  return count > 0 ? mean : column[from];
 }
 
 function chargeTime(
@@ -183,7 +191,10 @@ export function analyseBleedDown<Unit>(
   return {
     characteristics: [precharge, cutIn],
     events,
-    notes: disagreement(foundOf(precharge), context.corrections.precharge[circuit.suffix]),
+    notes: [
+      ...shellTemperature(context).notes,
+      ...disagreement(foundOf(precharge), context.corrections.precharge[circuit.suffix]),
+    ],
   };
 }
 

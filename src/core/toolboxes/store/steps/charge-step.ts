@@ -1,3 +1,4 @@
+import { shellTemperature } from '../../../procedure/shell-temperature';
 import { readingComponents } from '../../../instruments/uncertainty';
 import { type Limit, atMost } from '../../../procedure/limit';
 import type { Found, StepAnalysis } from '../../../procedure/step-analysis';
@@ -104,6 +105,7 @@ export function chargeStep<Unit>(kit: StoreKit<Unit>) {
 
   function typedCharge(values: TypedValues, context: StepContext<Unit>): StepAnalysis {
     const precharge: Record<string, Found> = {};
+    const shell = shellTemperature(context);
     const characteristics = circuits.flatMap((circuit) => {
       const knee = values[idOf('knee', circuit.suffix)];
       const seconds = values[idOf('seconds', circuit.suffix)];
@@ -114,11 +116,11 @@ export function chargeStep<Unit>(kit: StoreKit<Unit>) {
           ? absent(idOf('precharge', circuit.suffix), { code: 'not-read' })
           : measured(
               idOf('precharge', circuit.suffix),
-              restatePrecharge(knee, context.airTemperature, prechargeTemperature, ambient),
+              restatePrecharge(knee, shell.value, prechargeTemperature, ambient),
               [
                 // A jumping needle is read to a few divisions at best.
                 { source: 'timing', standard: knee * 0.01, random: true },
-                { source: 'temperature', standard: (knee + ambient) / context.airTemperature, random: false },
+                { source: 'temperature', standard: ((knee + ambient) * shell.standard) / shell.value, random: false },
                 ...(instrument ? readingComponents(instrument, knee, context.date) : []),
               ],
             );
@@ -136,7 +138,7 @@ export function chargeStep<Unit>(kit: StoreKit<Unit>) {
             ]),
       ];
     });
-    return { characteristics, events: [], notes: [], corrections: { precharge } };
+    return { characteristics, events: [], notes: shell.notes, corrections: { precharge } };
   }
 
   const chargeLimits = (circuit: StoreCircuit<Unit>, context: StepContext<Unit>): Limit[] => {
