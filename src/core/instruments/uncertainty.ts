@@ -20,6 +20,8 @@ export type UncertaintySource =
   | 'temperature'
   /** Heat that the gas has exchanged with its shell. */
   | 'gas-heat'
+  /** What the law that a figure is carried on by does not say of this make. */
+  | 'model'
   /** Repeats that scatter by more than their own noise explains. */
   | 'repeats';
 

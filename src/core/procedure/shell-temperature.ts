@@ -1,5 +1,4 @@
 import type { AnalysisProblem } from '../vocabulary/analysis-problem';
-import type { StepContext } from './step-context';
 
 /** Temperature of a store's shell: measured, or the air's, long enough settled in it or not. */
 export type Shell =
@@ -10,8 +9,14 @@ const known = 1;
 /** What a shop's change of temperature, or the way there, makes of a shell that nobody let settle: within so many K. */
 const unsettledWithin = 5;
 
+/** The shell and the air around it, K. */
+export interface ShellAndAir {
+  readonly shell: Shell;
+  readonly airTemperature: number;
+}
+
 /** Shell temperature (K) with its standard uncertainty (K), and what was taken for granted of it. */
-export function shellTemperature({ shell, airTemperature }: Pick<StepContext<unknown>, 'shell' | 'airTemperature'>): {
+export function shellTemperature({ shell, airTemperature }: ShellAndAir): {
   readonly value: number;
   readonly standard: number;
   readonly notes: readonly AnalysisProblem[];

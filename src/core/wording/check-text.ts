@@ -32,6 +32,7 @@ const knowBetter: Readonly<Record<UncertaintySource | 'limit', string>> = {
   'gauge-zero': 'Zero the gauge before the step',
   'gauge-gain': 'Use a better gauge',
   'gauge-linearity': 'Use a better gauge',
+  model: 'Measure where the figure itself is stated: the law it is carried on by decides',
   'gauge-stability': 'Let the gauge warm up, or use one that drifts less: what it may have drifted meanwhile decides',
   'pair-gain': 'Compare the two gauges first: their difference decides',
   'pair-offset': 'Compare the two gauges first: their difference decides',

@@ -63,6 +63,8 @@ const facts: { readonly [C in Code]: Facts<C> } = {
   'relief-chatters': { by: 5e5 },
   'still-changing': { channel: 'supply_vacuum', by: 4e3 },
   'barometer-questioned': { by: 15_900 },
+  'store-not-full': { pressure: 8e6, full: 15e6 },
+  'stepped-in-rest': { channel: 'accumulator_pressure', by: 8e5 },
   'lag-taken-off': { channel: 'output_pressure', lag: 0.12 },
   'lag-not-known': { channel: 'output_pressure', allowed: 0.2 },
   'does-not-follow': { channel: 'output_pressure' },

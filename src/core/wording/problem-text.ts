@@ -153,6 +153,10 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `${channelTitle(problem.channel)} was still changing, by ${withUnit(problem.by, shownAs(problem.channel), units)} over what was read: wait until it stands.`;
     case 'barometer-questioned':
       return `The barometer is ${(Math.abs(problem.by) / 1e3).toFixed(1)} kPa ${problem.by > 0 ? 'above' : 'below'} what the altitude gives: is it a station reading, not one reduced to sea level? Until that is settled it counts in the limits.`;
+    case 'store-not-full':
+      return `Counted from ${withUnit(problem.pressure, 'gauge', units)}, where a full store holds ${withUnit(problem.full, 'gauge', units)}: there are at least so many. Charge it fully and count again.`;
+    case 'stepped-in-rest':
+      return `${channelTitle(problem.channel)} fell by ${withUnit(problem.by, 'gauge', units)} at once while nobody should have touched the pedal: that rest was left out.`;
     case 'lag-taken-off':
       return `${channelTitle(problem.channel)} reads ${Math.abs(problem.lag).toFixed(2)} s ${problem.lag > 0 ? 'later' : 'earlier'} than the lever: that was taken off.`;
     case 'lag-not-known':

@@ -8,6 +8,7 @@ export const sourceWords: Readonly<Record<UncertaintySource, string>> = {
   'gauge-zero': 'zero of the gauge',
   'gauge-gain': 'gain of the gauge',
   'gauge-linearity': 'linearity of the gauge',
+  model: 'the law a figure is carried on by',
   'gauge-stability': 'drift of the gauge while it was watched',
   'pair-gain': 'gain between the two gauges',
   'pair-offset': 'offset between the two gauges',

@@ -1,4 +1,10 @@
-import { differenceComponents, differenceResolution, random, readingComponents } from '../../instruments/uncertainty';
+import {
+  differenceComponents,
+  differenceResolution,
+  random,
+  readingComponents,
+  systematic,
+} from '../../instruments/uncertainty';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
 import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
 import { around, atMost, limitFrom } from '../../procedure/limit';
@@ -10,10 +16,18 @@ import type { MeasuredStep } from '../../procedure/step-definition';
 import type { MotorPumpUnit } from './geometry';
 
 const ids = ['supply-drop', 'run-current'] as const;
+const { max } = Math;
+
+/** Of a run that ends before it is loaded the last is read, s. */
+const lastSeconds = 1;
 /** The surge of the start is over after this, s. */
 const afterStart = 1;
 /** The motor is judged from this share of cut-out on: a hydraulic load of its own. */
-const loadedFrom = 0.6;
+const loadedFrom = 0.85;
+/** What a motor draws with nothing to pump against is some share of what it draws at cut-out, by its make. */
+const idleShare = { middle: 0.45, standard: 0.2 } as const;
+/** A run shorter than this, or that never comes near cut-out, says nothing of a loaded motor, s. */
+const shortestRun = 3;
 
 /**
  * Supply drop (V) from rest to the loaded motor, and its current (A) referred to cut-out. Channels `supply_voltage`,
@@ -29,10 +43,12 @@ function analyseSupply(trace: Trace, context: StepContext<MotorPumpUnit>): StepA
   const to = (run.stop ?? pump.length) - 1;
   if (store) {
     let loaded = from;
-    while (loaded < to && store[loaded] < loadedFrom * context.unit.store.cutOut) loaded++;
-    if (to - loaded > 10) from = loaded;
+    while (loaded < to && !(store[loaded] >= loadedFrom * context.unit.store.cutOut)) loaded++;
+    // A log that ends before, or a pump that never gets there: the last that there was.
+    from = to - loaded > 10 ? loaded : max(from, indexAtTime(trace, trace.time[to] - lastSeconds));
   }
-  if (to - from < 5) return nothingMeasured(ids, { code: 'run-too-short' });
+  if (to - from < 5 || trace.time[to] - trace.time[run.start] < shortestRun)
+    return nothingMeasured(ids, { code: 'run-too-short' });
   return { characteristics: [dropOf(), currentOf()], events: [], notes: [] };
 
   function dropOf(): Characteristic {
@@ -55,12 +71,14 @@ function analyseSupply(trace: Trace, context: StepContext<MotorPumpUnit>): StepA
     if (!current) return absent(ids[1], { code: 'channel-missing', channel: 'motor_current' });
     const loaded = meanOf(current, from, to);
     const pressure = store ? meanOf(store, from, to).mean : context.unit.store.cutOut;
-    // Current grows with pressure from about a third at none; the sheet's figure is that at cut-out.
-    const share = 0.35 + (0.65 * pressure) / context.unit.store.cutOut;
+    // Current grows with pressure from what an idling motor draws; the sheet's figure is that at cut-out.
+    const short = 1 - pressure / context.unit.store.cutOut;
+    const share = 1 - (1 - idleShare.middle) * short;
     const value = loaded.mean / share;
     const instrument = context.instruments.get('motor_current');
     return measured(ids[1], value, [
       random('noise', loaded.deviation / Math.sqrt(loaded.count) / share),
+      systematic('model', (value * Math.abs(short) * idleShare.standard) / share),
       ...(instrument ? readingComponents(instrument, value, context.date) : []),
     ]);
   }

@@ -1,5 +1,5 @@
 import { analyseSteadyReading } from '../../toolboxes/analysis/steady-reading';
-import { random, readingComponents } from '../../instruments/uncertainty';
+import { random, readingComponents, systematic } from '../../instruments/uncertainty';
 import { columnOf, meanOf, sampleInterval } from '../../traces/trace';
 import { measured, nothingMeasured } from '../../procedure/analysis-result';
 import { around, atMost, limitFrom } from '../../procedure/limit';
@@ -10,6 +10,9 @@ import { home, wait } from '../../procedure/guide-phase';
 import { live, openOnce } from './step-parts';
 
 type Measured = MeasuredStep<PedalValveUnit>;
+
+/** Lamp and gauge follow what they show within about this, one sigma, s. */
+const followsWithin = 0.1;
 
 export const neutralLeak: Measured = {
   id: 'neutral-leak',
@@ -27,8 +30,23 @@ export const neutralLeak: Measured = {
   picture: { kind: 'over-time', channels: ['flow'] },
   startsFrom: 'charged',
   guide: () => [wait({ code: 'rest', seconds: 12 }, live, 12)],
-  analyse: (trace, context) =>
-    analyseSteadyReading(trace, context, { id: 'neutral-leak-flow', channel: 'flow', seconds: Infinity }),
+  analyse: (trace, context) => {
+    const charged = columnOf(trace, 'accumulator_pressure');
+    const needed = context.unit.regulatedMaximum;
+    const pressure = charged ? meanOf(charged).mean : null;
+    // Nothing runs to the tank where nothing is stored.
+    if (pressure !== null && pressure < needed)
+      return nothingMeasured(['neutral-leak-flow'], {
+        code: 'too-little-pressure',
+        channel: 'accumulator_pressure',
+        pressure,
+        needed,
+      });
+    return {
+      ...analyseSteadyReading(trace, context, { id: 'neutral-leak-flow', channel: 'flow', seconds: Infinity }),
+      doubts: charged ? [] : [{ code: 'channel-missing', channel: 'accumulator_pressure' }],
+    };
+  },
   limits: (_analysis, { unit, workshopLimits }) => [
     atMost(
       'neutral-leak-flow',
@@ -89,12 +107,16 @@ export const parkingRelease: Measured = {
     while (at < lamp.length && !(lamp[at] <= 0.5 && lamp[at - 1] > 0.5)) at++;
     if (at >= lamp.length) return nothingMeasured(ids, { code: 'lamp-never-lit', down: 0 });
     const half = Math.max(1, Math.round(0.1 / sampleInterval(trace)));
+    const [before, after] = [pressure[Math.max(0, at - half)], pressure[Math.min(pressure.length - 1, at + half)]];
+    // What the pressure rises while lamp, gauge and eye follow.
+    const late = (Math.abs(after - before) / (2 * half * sampleInterval(trace))) * followsWithin;
     const there = meanOf(pressure, at - half, at + half);
     const instrument = context.instruments.get('output_pressure');
     return {
       characteristics: [
         measured(ids[0], there.mean, [
           random('noise', Math.max(there.deviation / Math.sqrt(there.count), 4e3)),
+          systematic('timing', Math.hypot(late, (Math.abs(after - before) / (2 * half)) * 0.3)),
           ...(instrument ? readingComponents(instrument, there.mean, context.date) : []),
         ]),
       ],

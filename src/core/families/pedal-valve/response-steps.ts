@@ -1,10 +1,11 @@
-import { differenceComponents, differenceResolution, random } from '../../instruments/uncertainty';
+import { differenceComponents, differenceResolution, random, systematic } from '../../instruments/uncertainty';
 import { findPull, isPull } from '../../traces/pull';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
 import { movingMean } from '../../traces/smoothing';
 import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
 import { atMost, limitFrom } from '../../procedure/limit';
 import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import { fullAngle, pressAngle, type PedalValveUnit } from './geometry';
 import { wait } from '../../procedure/guide-phase';
@@ -12,9 +13,21 @@ import { lever, live, openOnce } from './step-parts';
 
 type Measured = MeasuredStep<PedalValveUnit>;
 
+/** A circuit is under pressure from this share of its regulated maximum on. */
+const builtShare = 0.3;
+/** Lag of a gauge on its line of which nothing is recorded, one sigma, s: to nine tenths it makes 2.3 times as much. */
+const unknownLag = 0.03;
+const toNineTenths = Math.log(10);
+
+/** What the gauge's own line may add to a rise, one sigma, s. */
+function risesLater({ instruments }: StepContext<PedalValveUnit>, channel: string): number {
+  return toNineTenths * (instruments.get(channel)?.lagSeconds ?? unknownLag);
+}
+
 /** Time from the pedal's start to 90 % of what is held at last, s, of one circuit. */
 function riseOf(
   trace: Trace,
+  context: StepContext<PedalValveUnit>,
   channel: 'front_pressure' | 'rear_pressure',
   id: 'rise-time' | 'rise-time-2',
 ): Characteristic {
@@ -32,6 +45,10 @@ function riseOf(
     Math.max(pull.plateau.from, pull.plateau.to - Math.round(0.5 / interval)),
     pull.plateau.to,
   ).mean;
+  const circuitMax = context.unit.regulatedMaximum;
+  // A circuit that never built has no rise to be timed.
+  if (!(held - zero > builtShare * circuitMax))
+    return absent(id, { code: 'not-applied', channel, peak: held - zero, needed: builtShare * circuitMax });
   let begin = start;
   const threshold = (pull.zero ?? 0) + 0.1 * (pull.peak - (pull.zero ?? 0));
   while (begin < angle.length && angle[begin] < threshold) begin++;
@@ -44,6 +61,7 @@ function riseOf(
   // The stamp itself takes a moment, which nobody does twice alike.
   return measured(id, trace.time[end] - trace.time[begin], [
     random('timing', Math.hypot(interval / Math.sqrt(6), 0.01)),
+    systematic('timing', risesLater(context, channel)),
   ]);
 }
 
@@ -81,8 +99,11 @@ export const stepResponse: Measured = {
       wait({ code: 'rest', seconds: 3 }, live, 3),
     ];
   },
-  analyse: (trace) => ({
-    characteristics: [riseOf(trace, 'front_pressure', 'rise-time'), riseOf(trace, 'rear_pressure', 'rise-time-2')],
+  analyse: (trace, context) => ({
+    characteristics: [
+      riseOf(trace, context, 'front_pressure', 'rise-time'),
+      riseOf(trace, context, 'rear_pressure', 'rise-time-2'),
+    ],
     events: [],
     notes: [],
   }),
@@ -141,6 +162,15 @@ export const residual: Measured = {
       const column = columnOf(trace, channel);
       if (!column) return absent(id, { code: 'channel-missing', channel });
       const zero = meanOf(column, pull.restBefore.from, pull.restBefore.to).mean;
+      const held = meanOf(column, pull.plateau.from, pull.plateau.to).mean - zero;
+      // What was never under pressure leaves none behind.
+      if (!(held > builtShare * context.unit.regulatedMaximum))
+        return absent(id, {
+          code: 'not-applied',
+          channel,
+          peak: held,
+          needed: builtShare * context.unit.regulatedMaximum,
+        });
       const last = meanOf(column, column.length - Math.round(1 / sampleInterval(trace)));
       const instrument = context.instruments.get(channel);
       return measured(id, last.mean - zero, [

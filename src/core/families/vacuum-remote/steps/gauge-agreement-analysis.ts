@@ -1,6 +1,8 @@
 import { fitLine, lineAt } from '../../../fitting/line';
 import { random, readingComponents } from '../../../instruments/uncertainty';
 import type { CharacteristicId } from '../../../quantities/characteristics';
+import { ownSamples } from '../../../traces/own-samples';
+import { neverMoved } from '../../../traces/stuck';
 import { noiseOf } from '../../../traces/smoothing';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
@@ -71,6 +73,18 @@ export function analyseGaugeAgreement(
   const input = columnOf(trace, 'input_pressure');
   const output = columnOf(trace, 'output_pressure');
   if (!input || !output) return nothingMeasured(ids, { code: 'no-pull', channel: 'input_pressure' });
+  for (const [channel, column] of [
+    ['input_pressure', input],
+    ['output_pressure', output],
+  ] as const) {
+    const samples = ownSamples(trace, column);
+    if (neverMoved(samples))
+      return nothingMeasured(ids, {
+        code: 'gauge-frozen',
+        channel,
+        seconds: samples.time[samples.time.length - 1] - samples.time[0],
+      });
+  }
   const supply = trace.columns.supply_vacuum;
   const vacuumOff = (level: Level) => !supply || !(meanOf(supply, level.from, level.to).mean > vacuumOn);
   const levels = findLevels(trace, input).filter(vacuumOff);

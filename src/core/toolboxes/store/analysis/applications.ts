@@ -1,5 +1,6 @@
 import { expandedUncertainty, random, readingComponents } from '../../../instruments/uncertainty';
 import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../../traces/trace';
+import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import type { Characteristic, MeasuredStroke } from '../../../procedure/step-analysis';
 import type { PredictedStaircase } from '../../../procedure/expected';
 import type { StepContext } from '../../../procedure/step-context';
@@ -114,7 +115,10 @@ export function analyseApplications<Unit>(
     return { output: meanOf(column, late, to).mean, vacuum: Number.NaN, time: trace.time[from] };
   });
   const characteristics: Characteristic[] = [];
+  const before = held.map(({ from }) => meanOf(column, indexAtTime(trace, trace.time[from] - restBefore), from).mean);
+  const spoiled = strokes.length === 0 ? null : spoiledBy(strokes, before, circuit, store);
   if (strokes.length === 0) characteristics.push(absent(countId, { code: 'no-strokes', channel: how.lever }));
+  else if (spoiled) characteristics.push(absent(countId, spoiled));
   else {
     const lost = strokes.findIndex((stroke) => stroke.output < store.leastUseful);
     const count = lost < 0 ? strokes.length : lost;
@@ -132,11 +136,42 @@ export function analyseApplications<Unit>(
             bound: { value: count, components: estimate },
             problem: { code: 'store-not-used-up', strokes: count },
           }
-        : measured(countId, count, estimate),
+        : before[0] < fullShare * store.cutOut
+          ? // From less than a full store there are at least so many.
+            {
+              kind: 'beyond',
+              id: countId,
+              side: 'above',
+              bound: { value: count, components: estimate },
+              problem: { code: 'store-not-full', pressure: before[0], full: store.cutOut },
+            }
+          : measured(countId, count, estimate),
     );
   }
   characteristics.push(lampOf(trace, column, circuit, context, how.lampId));
   return { characteristics, events: [], notes: [], strokes };
+}
+
+/** Pressure before a stroke is the mean of so long, s. */
+const restBefore = 0.6;
+/** A store counts as full from this share of cut-out on, and as empty below that. */
+const fullShare = 0.9;
+const anythingShare = 0.2;
+/** A pressure that rises by more than this share of cut-out between two strokes was pumped up: the gas alone warms by less. */
+const pumpedShare = 0.06;
+
+/** What keeps strokes from being a count: nothing was stored, or a pump filled it meanwhile. */
+function spoiledBy<Unit>(
+  strokes: readonly MeasuredStroke[],
+  before: readonly number[],
+  circuit: StoreCircuit<Unit>,
+  store: StoreUnit,
+): AnalysisProblem | null {
+  const channel = circuit.pressure;
+  if (before[0] < anythingShare * store.cutOut)
+    return { code: 'too-little-pressure', channel, pressure: before[0], needed: anythingShare * store.cutOut };
+  const pumped = strokes.some((_, at) => at > 0 && before[at] - strokes[at - 1].output > pumpedShare * store.cutOut);
+  return pumped ? { code: 'pump-ran-between', channel } : null;
 }
 
 function lampOf<Unit>(

@@ -5,7 +5,7 @@ import {
   systematic,
   type UncertaintyComponent,
 } from '../../../instruments/uncertainty';
-import { columnOf, meanOf, sampleInterval, type Trace } from '../../../traces/trace';
+import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import type { Characteristic, MeasuredCycle, StepAnalysis } from '../../../procedure/step-analysis';
 import type { StepContext } from '../../../procedure/step-context';
@@ -30,6 +30,31 @@ const sheetPrechargeShare = 0.06;
 const timeConstantFactor = 1.33;
 /** An open rest is read from this many time constants on, s. */
 const cooled = 3;
+
+/** A fall of this share of the band within half a second is a stroke, not a leak. */
+const strokeShare = 0.08;
+const strokeSeconds = 0.5;
+
+/** Largest sudden fall of the pressure within a rest (Pa), once the pump's own pulse is over; null where it only leaks. */
+function stepIn(
+  trace: Trace,
+  column: Float64Array,
+  rest: Rest,
+  { cutIn, cutOut }: { readonly cutIn: number; readonly cutOut: number },
+): number | null {
+  const band = cutOut - cutIn;
+  const from = indexAtTime(trace, trace.time[rest.from] + 2 * strokeSeconds);
+  // A quick leak falls evenly: only what stands out of the rest's own slope is a stroke.
+  const seconds = trace.time[rest.to - 1] - trace.time[Math.min(from, rest.to - 1)];
+  if (!(seconds > 4 * strokeSeconds)) return null;
+  const evenly = ((column[from] - column[rest.to - 1]) / seconds) * strokeSeconds;
+  let worst = 0;
+  for (let i = from, back = from; i < rest.to; i++) {
+    while (trace.time[i] - trace.time[back] > strokeSeconds) back++;
+    worst = max(worst, column[back] - column[i]);
+  }
+  return worst > max(strokeShare * band, 4 * Math.abs(evenly)) ? worst : null;
+}
 
 interface Rest {
   readonly from: number;
@@ -86,7 +111,11 @@ export function analyseCycles<Unit>(
   const runs = pumpRuns(pump);
   // A charge from empty is no run from cut-in.
   const cycling = runs.filter((run) => run.stop !== null && before(run.start) > 0.5 * before(run.stop));
-  const rests = restsAfter(runs, pump.length, !(pump[0] > 0.5));
+  const everyRest = restsAfter(runs, pump.length, !(pump[0] > 0.5));
+  const steps = everyRest.map((rest) => stepIn(trace, column, rest, circuit.storeOf(context.unit)));
+  // Somebody drew on the store: such a rest is no leak's.
+  const rests = everyRest.filter((_, at) => steps[at] === null);
+  const stepped = steps.filter((step) => step !== null);
   const seconds = (rest: Rest) => trace.time[min(rest.to, trace.time.length - 1)] - trace.time[rest.from];
   const steady = settled(rests, seconds);
   const timing = sampleInterval(trace) / sqrt(6);
@@ -141,7 +170,8 @@ export function analyseCycles<Unit>(
           cutOut: meanAndSpread(cycling.map((each) => before(each.stop ?? 0))).mean,
         }
       : undefined;
-  return { characteristics, events: [], notes: cycle ? spokenFor(cycle) : [], cycle };
+  const told: AnalysisProblem[] = stepped.map((by) => ({ code: 'stepped-in-rest', channel: circuit.pressure, by }));
+  return { characteristics, events: [], notes: [...told, ...(cycle ? spokenFor(cycle) : [])], cycle };
 
   function restOf(): Characteristic {
     if (steady.length > 0) return timeOf(ids[1], steady.map(seconds));

@@ -1,5 +1,7 @@
 import { fitLine } from '../../../fitting/line';
 import { differenceComponents, random, systematic } from '../../../instruments/uncertainty';
+import { ownSamples } from '../../../traces/own-samples';
+import { neverMoved } from '../../../traces/stuck';
 import { columnOf, meanOf, type Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import type { Characteristic, Found } from '../../../procedure/step-analysis';
@@ -18,6 +20,10 @@ const volumeShare = 0.02;
 const sheetPrechargeShare = 0.06;
 /** Air that nobody measured over the hours may have moved by about this, K. */
 const airMayMove = 1.5;
+
+/** With fewer readings nobody can tell that a gauge stood still; a soak begins from this share of cut-out at least. */
+const fewestSeen = 10;
+const leastStored = 0.4;
 
 export interface LeakDown {
   readonly characteristics: readonly Characteristic[];
@@ -59,6 +65,21 @@ export function analyseLeakDown<Unit>(trace: Trace, circuit: StoreCircuit<Unit>,
     time.push(trace.time[i]);
     pressure.push(((column[i] + ambient) * (air ? air[from] : 1)) / (air ? air[i] : 1));
   }
+  const own = ownSamples(trace, column);
+  if (own.value.length > fewestSeen && neverMoved(own))
+    return none({
+      code: 'gauge-frozen',
+      channel: circuit.pressure,
+      seconds: own.time[own.time.length - 1] - own.time[0],
+    });
+  // What is nearly empty has nothing to lose.
+  if (pressure.length > 0 && pressure[0] - ambient < leastStored * store.cutOut)
+    return none({
+      code: 'too-little-pressure',
+      channel: circuit.pressure,
+      pressure: pressure[0] - ambient,
+      needed: leastStored * store.cutOut,
+    });
   const span = (time.at(-1) ?? 0) - (time[0] ?? 0);
   if (time.length < 2 || span < leastSeconds)
     return none({ code: 'soak-too-short', seconds: span, needed: leastSeconds });
