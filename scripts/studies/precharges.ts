@@ -46,7 +46,8 @@ export function prechargeCase(seed: number, stepId: PrechargeCase['step']): Prec
     jumpInForceN: 50,
   };
   const spec = { ...(family.example.spec as MotorPumpSpec), ...drawn };
-  const site = (air: number) => ({ altitudeM: between(0, 1800), airTemperatureC: air });
+  // The bench knows that its stores have settled.
+  const site = (air: number) => ({ altitudeM: between(0, 1800), airTemperatureC: air, shellSettled: true });
   const sheet = (given: object) => {
     const checked = checkSpec(family, 'study', given, 'study');
     if (!checked.ok) throw new Error(JSON.stringify(checked.problems));

@@ -1,3 +1,3 @@
 import { foreignPulls } from '../../../tests/support/second-writer/pulls-suite';
 
-foreignPulls(6, 5);
+foreignPulls(3, 5);

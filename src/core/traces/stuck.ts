@@ -18,6 +18,9 @@ const shortest = 1.5;
 /** A channel is alive where it reads to and fro this often, and stuck where it stands so much longer than it ever did. */
 const fewestReversals = 5;
 const timesLonger = 8;
+/** So many samples beside a stretch tell that a channel is noisier than its division, by this factor. */
+const fewestBeside = 12;
+const noisier = 1.2;
 /** A reading this close to the end of its gauge's range stands at its stop. */
 const atStop = 0.995;
 
@@ -41,7 +44,7 @@ export function findStuck(samples: Samples, range: number | null): Stuck | null 
   if (top && to - from >= 2) return { kind: 'clipped', ...stretch };
   if (to - from + 1 < fewestAlike || time[to] - time[from] < shortest) return null;
   // It must have been alive elsewhere: reading to and fro by single divisions, never so long at one figure.
-  if (reversals(value, from, to) < fewestReversals) return null;
+  if (reversals(value, from, to) < fewestReversals && !noisyBeside(value, from, to)) return null;
   if (to - from + 1 < timesLonger * longestRun(value, from, to)) return null;
   const furthest = value.reduce((most, each) => max(most, abs(each)), 0);
   return { kind: abs(stands) >= furthest ? 'clipped' : 'frozen', ...stretch };
@@ -67,6 +70,13 @@ function reversals(value: Float64Array, from: number, to: number): number {
     }
   }
   return count;
+}
+
+/** Whether a channel, outside a stretch, is noisier than its division makes it: such a one does not stand still of itself. */
+function noisyBeside(value: Float64Array, from: number, to: number): boolean {
+  const [before, after] = [value.subarray(0, from), value.subarray(to + 1)];
+  const beside = before.length >= after.length ? before : after;
+  return beside.length >= fewestBeside && scatterOf({ value: beside }) > noisier * divisionOf({ value });
 }
 
 /** Longest run of one figure outside a stretch, samples. */

@@ -157,6 +157,8 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `Counted from ${withUnit(problem.pressure, 'gauge', units)}, where a full store holds ${withUnit(problem.full, 'gauge', units)}: there are at least so many. Charge it fully and count again.`;
     case 'stepped-in-rest':
       return `${channelTitle(problem.channel)} fell by ${withUnit(problem.by, 'gauge', units)} at once while nobody should have touched the pedal: that rest was left out.`;
+    case 'line-in-rise':
+      return `The rise of ${channelTitle(problem.channel).toLowerCase()} is at most this: a long line to its gauge may make up to ${problem.seconds.toFixed(1)} s of it. Enter the gauge's lag on its instrument to know better.`;
     case 'lag-taken-off':
       return `${channelTitle(problem.channel)} reads ${Math.abs(problem.lag).toFixed(2)} s ${problem.lag > 0 ? 'later' : 'earlier'} than the lever: that was taken off.`;
     case 'lag-not-known':

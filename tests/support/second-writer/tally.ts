@@ -95,7 +95,12 @@ export type Coverage = ReturnType<typeof coverage>;
  * Prints what became of a study's logs, and asks of it: nine of ten sound, well-measured units pass, and U covers the
  * truth 90 to 98 times in a hundred (a few logs cannot tell too wide a U).
  */
-export function expectHonestStudy(tallies: ReadonlyMap<string, Tally>, covered: Coverage, perCase: number): void {
+export function expectHonestStudy(
+  tallies: ReadonlyMap<string, Tally>,
+  covered: Coverage,
+  perCase: number,
+  how: { readonly ofBounds?: boolean } = {},
+): void {
   const all = [...tallies.values()];
   const sum = (of: (tally: Tally) => number) => all.reduce((total, each) => total + of(each), 0);
   const [passed, sound] = [sum((each) => each.soundPassed), sum((each) => each.soundWellMeasured)];
@@ -113,5 +118,6 @@ export function expectHonestStudy(tallies: ReadonlyMap<string, Tally>, covered: 
   if (process.env.FOREIGN_WRONGS) process.stdout.write(`${all.flatMap((each) => each.wrongs).join('\n')}\n`);
   if (sound > 0) expect(passed / sound).toBeGreaterThanOrEqual(0.9);
   if (seen > 0) expect(inside / seen).toBeGreaterThanOrEqual(0.9);
-  if (seen > 0 && perCase > 20) expect(inside / seen).toBeLessThanOrEqual(0.98);
+  // An uncertainty made of bounds (a shell within 5 K, a lag within so much) is never exceeded.
+  if (seen > 0 && perCase > 20 && !how.ofBounds) expect(inside / seen).toBeLessThanOrEqual(0.98);
 }

@@ -66,7 +66,7 @@ export const pumpRelief: Measured = {
     const instrument = context.instruments.get('pump_pressure');
     const seconds = (to - from) * interval;
     const relief: Characteristic =
-      seconds < 0.5
+      seconds < 0.5 || !shutOff(flow, { from, to })
         ? absent(ids[0], { code: 'relief-not-reached', peak: smooth[peak] })
         : measured(ids[0], held.mean, [
             random('noise', held.deviation / Math.sqrt(Math.max(1, held.count))),
@@ -120,6 +120,16 @@ export const pumpRelief: Measured = {
     flow: [unit.pumpFlow * 0.8, unit.pumpFlow * 1.2],
   }),
 };
+
+/** A line is shut while less than this share of the most that ever flowed goes through its meter. */
+const shutBelow = 0.3;
+
+/** Whether the pump's line was shut over a span: nothing much flowed. */
+function shutOff(flow: Float64Array, { from, to }: { from: number; to: number }): boolean {
+  const most = flow.reduce((highest, value) => (value > highest ? value : highest), 0);
+  const third = Math.floor((to - from) / 3);
+  return !(meanOf(flow, from + third, Math.max(from + 2, to - third)).mean > shutBelow * most);
+}
 
 /** A pump idles below this share of what its relief holds, so long after its start and before its line is shut, s. */
 const idleBelow = 0.3;

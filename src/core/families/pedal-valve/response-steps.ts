@@ -15,14 +15,11 @@ type Measured = MeasuredStep<PedalValveUnit>;
 
 /** A circuit is under pressure from this share of its regulated maximum on. */
 const builtShare = 0.3;
-/** Lag of a gauge on its line of which nothing is recorded, one sigma, s: to nine tenths it makes 2.3 times as much. */
-const unknownLag = 0.03;
+/** Lag of a long thin line of which nothing is recorded, s: to nine tenths it makes 2.3 times as much. */
+const longestLag = 0.2;
 const toNineTenths = Math.log(10);
-
-/** What the gauge's own line may add to a rise, one sigma, s. */
-function risesLater({ instruments }: StepContext<PedalValveUnit>, channel: string): number {
-  return toNineTenths * (instruments.get(channel)?.lagSeconds ?? unknownLag);
-}
+/** What of a recorded lag is not known. */
+const recordShare = 0.4;
 
 /** Time from the pedal's start to 90 % of what is held at last, s, of one circuit. */
 function riseOf(
@@ -59,10 +56,19 @@ function riseOf(
     return beyond(id, 'above', { value: seconds, components: [] }, { code: 'no-step' });
   }
   // The stamp itself takes a moment, which nobody does twice alike.
-  return measured(id, trace.time[end] - trace.time[begin], [
-    random('timing', Math.hypot(interval / Math.sqrt(6), 0.01)),
-    systematic('timing', risesLater(context, channel)),
-  ]);
+  const seen = trace.time[end] - trace.time[begin];
+  const timing = random('timing', Math.hypot(interval / Math.sqrt(6), 0.01));
+  const recorded = context.instruments.get(channel)?.lagSeconds;
+  if (recorded !== undefined)
+    return measured(id, Math.max(0, seen - toNineTenths * recorded), [
+      timing,
+      systematic('timing', toNineTenths * recordShare * recorded),
+    ]);
+  // A line makes a rise longer, never shorter: what is quick is the circuit's own, what is slow may be the line's in part.
+  const most = toNineTenths * longestLag;
+  return seen <= most
+    ? beyond(id, 'below', { value: seen, components: [timing] }, { code: 'line-in-rise', channel, seconds: most })
+    : measured(id, seen - most / 2, [timing, systematic('timing', most / 2 / Math.sqrt(3))]);
 }
 
 export const stepResponse: Measured = {

@@ -275,6 +275,14 @@ export function analyseRestLeak(trace: Trace, context: Context): StepAnalysis {
   const from = longest ? indexAtTime(trace, trace.time[longest.from] + settling) : 0;
   if (!longest || longest.to - from < 8 || trace.time[longest.to - 1] - trace.time[from] < leastRest)
     return nothingMeasured(ids, { code: 'no-hold', channel: 'supply_vacuum', seconds: leastRest });
+  const stuck = findStuck(ownSamples(trace, supply), context.instruments.get('supply_vacuum')?.range ?? null);
+  if (stuck && stuck.to > trace.time[from] && stuck.from < trace.time[longest.to - 1])
+    return nothingMeasured(
+      ids,
+      stuck.kind === 'clipped'
+        ? { code: 'gauge-clipped', channel: 'supply_vacuum', at: stuck.value }
+        : { code: 'gauge-frozen', channel: 'supply_vacuum', seconds: stuck.to - stuck.from },
+    );
   const whole = rests.filter((rest) => rest.ended);
   const resting = trace.time[longest.to - 1] - trace.time[longest.from];
   const characteristics: Characteristic[] = [

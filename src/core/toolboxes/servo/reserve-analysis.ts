@@ -129,8 +129,8 @@ const fullShare = 0.85;
 const storedShare = 0.2;
 /** A source that ran for less than this has filled nothing, s. */
 const leastOn = 2;
-/** A store that has come back to this share of what it held before the first stroke was being filled. */
-const refilledShare = 0.97;
+/** A store that each stroke leaves at more than this share was being filled meanwhile. */
+const refilledShare = 0.985;
 
 interface ReserveShown {
   readonly kind: 'shown';
@@ -175,8 +175,10 @@ function reserveShown(
           ? { code: 'source-never-opened', vacuum: Math.max(0, left) }
           : { code: 'too-little-pressure', channel: store.channel, pressure: left, needed: storedShare * store.full },
     };
-  const last = before.at(-1) ?? first;
-  if (held.length > 2 && first > storedShare * store.full && last > refilledShare * first)
+  // The most that it came back to between the last two strokes.
+  const back = held.at(-2);
+  const last = back ? highestBefore(trace, column.subarray(back.to), held[held.length - 1].from - back.to) : first;
+  if (held.length > 2 && first > storedShare * store.full && last > refilledShare ** (held.length - 1) * first)
     return { kind: 'none', problem: { code: 'source-still-on' } };
   const enough = filled || left >= fullShare * store.full;
   const vacuum = store.channel === 'supply_vacuum';

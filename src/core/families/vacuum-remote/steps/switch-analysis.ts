@@ -1,4 +1,4 @@
-import { differenceComponents, random, type UncertaintyComponent } from '../../../instruments/uncertainty';
+import { differenceComponents, random, systematic, type UncertaintyComponent } from '../../../instruments/uncertainty';
 import { findPull, isPull, type Pull } from '../../../traces/pull';
 import { columnOf, sampleInterval, type Trace } from '../../../traces/trace';
 import { noiseOf } from '../../../traces/smoothing';
@@ -9,6 +9,8 @@ import { beyond, measured, nothingMeasured, absent } from '../../../procedure/an
 
 const ids: readonly CharacteristicId[] = ['switch-close-pressure', 'switch-open-pressure'];
 
+/** Lag of a gauge of which nothing is recorded, one sigma, s. */
+const unknownLag = 0.05;
 /** A change of state must last this long to count: contacts bounce. s */
 const debounce = 0.02;
 
@@ -30,7 +32,14 @@ function pressureParts(trace: Trace, context: StepContext<unknown>, pull: Pull, 
   const near = Math.min(pull.smooth.length - 2, Math.max(1, index));
   // One sample of travel of the lever is not resolved.
   const travel = Math.abs(pull.smooth[near + 1] - pull.smooth[near - 1]) / 2;
-  const parts = [random('noise', noiseOf(input) / 3), random('timing', travel / Math.sqrt(12))];
+  const seconds = (trace.time[near + 1] - trace.time[near - 1]) / 2;
+  const late = seconds > 0 ? (travel / seconds) * (instrument?.lagSeconds ?? unknownLag) : 0;
+  const parts = [
+    random('noise', noiseOf(input) / 3),
+    random('timing', travel / Math.sqrt(12)),
+    // The lamp is read at once, the pressure as late as its gauge is.
+    systematic('timing', late),
+  ];
   if (!instrument) return parts;
   return [
     ...parts,

@@ -1,6 +1,8 @@
 import { readingComponents, random, scaleComponents, systematic } from '../../../instruments/uncertainty';
 import { expandedUncertainty } from '../../../instruments/uncertainty';
+import { ownSamples } from '../../../traces/own-samples';
 import { movingMean } from '../../../traces/smoothing';
+import { findStuck } from '../../../traces/stuck';
 import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import type { Characteristic, Found, StepAnalysis, TraceEvent } from '../../../procedure/step-analysis';
@@ -100,6 +102,14 @@ export function analyseCharge<Unit>(
   const peak = peakOf(trace, column);
   const from = run?.start ?? 0;
   const to = run?.stop ?? peak + 1;
+  const stuck = findStuck(ownSamples(trace, column), context.instruments.get(circuit.pressure)?.range ?? null);
+  if (stuck && stuck.to > trace.time[from] && (!run || stuck.from < trace.time[Math.min(to, trace.time.length - 1)]))
+    return nothing(
+      ids,
+      stuck.kind === 'clipped'
+        ? { code: 'gauge-clipped', channel: circuit.pressure, at: stuck.value }
+        : { code: 'gauge-frozen', channel: circuit.pressure, seconds: stuck.to - stuck.from },
+    );
   const left = leftBefore(trace, column, from);
   const knee: Knee | AnalysisProblem =
     left > emptyShare * column[peak]

@@ -1,0 +1,3 @@
+import { foreignSteps } from '../../../tests/support/second-writer/steps-suite';
+
+foreignSteps(60, 17);
