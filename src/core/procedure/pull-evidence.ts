@@ -1,3 +1,4 @@
+import { stuckProblem } from './stuck-problem';
 import { followingLag, lagged, type FollowingLag, type Stop } from '../fitting/following-lag';
 import type { Instrument } from '../instruments/instrument';
 import { longestGap, ownSamples, sampleAt, scatterOf, type Samples } from '../traces/own-samples';
@@ -70,11 +71,7 @@ export function pullEvidence(trace: Trace, wanted: PullWanted): Judged<ShownPull
       stuck.from < until &&
       !stillWith(rows, pull, channel, wanted, stuck)
     )
-      return noEvidence(
-        stuck.kind === 'clipped'
-          ? { code: 'gauge-clipped', channel, at: stuck.value }
-          : { code: 'gauge-frozen', channel, seconds: stuck.to - stuck.from },
-      );
+      return noEvidence(stuckProblem(stuck, channel));
     const never = channel === lever ? null : neverBack(samples, rows, pull);
     if (never !== null) return noEvidence({ code: 'gauge-frozen', channel, seconds: never });
   }

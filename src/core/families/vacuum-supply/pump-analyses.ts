@@ -1,3 +1,4 @@
+import { stuckProblem } from '../../procedure/stuck-problem';
 import { fitExponentialDecay } from '../../fitting/decay';
 import {
   differenceComponents,
@@ -58,13 +59,7 @@ export function analysePumpDown(trace: Trace, context: Context): StepAnalysis {
   if (from === 0) return nothingMeasured(ids, { code: 'no-draw' });
   const samples = ownSamples(trace, supply);
   const stuck = findStuck(samples, context.instruments.get('supply_vacuum')?.range ?? null);
-  if (stuck && stuck.from > trace.time[from])
-    return nothingMeasured(
-      ids,
-      stuck.kind === 'clipped'
-        ? { code: 'gauge-clipped', channel: 'supply_vacuum', at: stuck.value }
-        : { code: 'gauge-frozen', channel: 'supply_vacuum', seconds: stuck.to - stuck.from },
-    );
+  if (stuck && stuck.from > trace.time[from]) return nothingMeasured(ids, stuckProblem(stuck, 'supply_vacuum'));
   const to = drawnUntil(trace, smooth, from, highest);
   const gap = longestGap(samples, trace.time[from], trace.time[to - 1]);
   if (gap > longestGapShare * (trace.time[to - 1] - trace.time[from]))
@@ -277,12 +272,7 @@ export function analyseRestLeak(trace: Trace, context: Context): StepAnalysis {
     return nothingMeasured(ids, { code: 'no-hold', channel: 'supply_vacuum', seconds: leastRest });
   const stuck = findStuck(ownSamples(trace, supply), context.instruments.get('supply_vacuum')?.range ?? null);
   if (stuck && stuck.to > trace.time[from] && stuck.from < trace.time[longest.to - 1])
-    return nothingMeasured(
-      ids,
-      stuck.kind === 'clipped'
-        ? { code: 'gauge-clipped', channel: 'supply_vacuum', at: stuck.value }
-        : { code: 'gauge-frozen', channel: 'supply_vacuum', seconds: stuck.to - stuck.from },
-    );
+    return nothingMeasured(ids, stuckProblem(stuck, 'supply_vacuum'));
   const whole = rests.filter((rest) => rest.ended);
   const resting = trace.time[longest.to - 1] - trace.time[longest.from];
   const characteristics: Characteristic[] = [

@@ -1,3 +1,4 @@
+import { stuckProblem } from '../../procedure/stuck-problem';
 import { fitLine, type LineFit } from '../../fitting/line';
 import {
   differenceComponents,
@@ -79,12 +80,7 @@ function twoWaits(trace: Trace, context: StepContext<unknown>, seconds: number):
   const left = meanOf(samplesBetween(supply, opened.at, opened.at + settling));
   if (!(left >= leastLeft * level)) return noEvidence({ code: 'vacuum-gone', vacuum: left });
   const stuck = findStuck(supply, context.instruments.get('supply_vacuum')?.range ?? null);
-  if (stuck && stuck.to > opened.at - seconds)
-    return noEvidence(
-      stuck.kind === 'clipped'
-        ? { code: 'gauge-clipped', channel: 'supply_vacuum', at: stuck.value }
-        : { code: 'gauge-frozen', channel: 'supply_vacuum', seconds: stuck.to - stuck.from },
-    );
+  if (stuck && stuck.to > opened.at - seconds) return noEvidence(stuckProblem(stuck, 'supply_vacuum'));
   return evidence({ supply, opened: opened.at, end, level: left }, [], opened.doubts);
 }
 

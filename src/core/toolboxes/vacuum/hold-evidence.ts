@@ -1,3 +1,4 @@
+import { stuckProblem } from '../../procedure/stuck-problem';
 import { evidence, noEvidence, type Judged } from '../../procedure/evidence';
 import type { StepContext } from '../../procedure/step-context';
 import { findPull, isPull } from '../../traces/pull';
@@ -103,9 +104,7 @@ function gaugeProblem(events: VacuumHoldEvents): AnalysisProblem | null {
   if (events.neverMoved) return { code: 'gauge-frozen', channel: 'supply_vacuum', seconds: events.to - events.from };
   const { stuck } = events;
   if (!stuck || stuck.to <= events.from || stuck.from >= events.to) return null;
-  return stuck.kind === 'clipped'
-    ? { code: 'gauge-clipped', channel: 'supply_vacuum', at: stuck.value }
-    : { code: 'gauge-frozen', channel: 'supply_vacuum', seconds: stuck.to - stuck.from };
+  return stuckProblem(stuck, 'supply_vacuum');
 }
 
 /** What keeps the trace from showing that the unit was put under vacuum and shut off. */

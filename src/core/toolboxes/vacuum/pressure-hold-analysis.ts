@@ -1,3 +1,4 @@
+import { stuckProblem } from '../../procedure/stuck-problem';
 import { expandedUncertainty, random, scaleComponents } from '../../instruments/uncertainty';
 import type { CharacteristicId } from '../../quantities/characteristics';
 import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
@@ -79,12 +80,7 @@ function lockedInEvidence(
   const needed = min(fullShare * options.seconds, earliestCall(options.seconds));
   if (!(covered >= needed - shortBy)) return noEvidence({ code: 'hold-too-short', seconds: max(0, covered), needed });
   const stuck = findStuck(samples, context.instruments.get(channel)?.range ?? null);
-  if (stuck && stuck.from < time[to] && stuck.to > from)
-    return noEvidence(
-      stuck.kind === 'clipped'
-        ? { code: 'gauge-clipped', channel, at: stuck.value }
-        : { code: 'gauge-frozen', channel, seconds: stuck.to - stuck.from },
-    );
+  if (stuck && stuck.from < time[to] && stuck.to > from) return noEvidence(stuckProblem(stuck, channel));
   const gap = longestGap(samples, from, time[to]);
   if (gap > longestGapShare * covered) return noEvidence({ code: 'gap-in-hold', channel, seconds: gap });
   const level = smooth[begin];

@@ -1,3 +1,4 @@
+import { stuckProblem } from '../../../procedure/stuck-problem';
 import { readingComponents, random, scaleComponents, systematic } from '../../../instruments/uncertainty';
 import { expandedUncertainty } from '../../../instruments/uncertainty';
 import { ownSamples } from '../../../traces/own-samples';
@@ -104,12 +105,7 @@ export function analyseCharge<Unit>(
   const to = run?.stop ?? peak + 1;
   const stuck = findStuck(ownSamples(trace, column), context.instruments.get(circuit.pressure)?.range ?? null);
   if (stuck && stuck.to > trace.time[from] && (!run || stuck.from < trace.time[Math.min(to, trace.time.length - 1)]))
-    return nothing(
-      ids,
-      stuck.kind === 'clipped'
-        ? { code: 'gauge-clipped', channel: circuit.pressure, at: stuck.value }
-        : { code: 'gauge-frozen', channel: circuit.pressure, seconds: stuck.to - stuck.from },
-    );
+    return nothing(ids, stuckProblem(stuck, circuit.pressure));
   const left = leftBefore(trace, column, from);
   const knee: Knee | AnalysisProblem =
     left > emptyShare * column[peak]
