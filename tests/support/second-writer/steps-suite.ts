@@ -643,7 +643,226 @@ const stopLamp: Case = {
   },
 };
 
+/** A store left alone with its pump: it leaks, starts at cut-in, stops at cut-out. */
+const restCycle: Case = {
+  family: 'motor-pump-boost',
+  step: 'rest-cycle',
+  whole: ['in-order'],
+  others: {
+    'foot-on': { faultyMayFail: true, soundMayPass: true },
+    'no-signal': {},
+    'one-rest': { faultyMayFail: true },
+  },
+  write: (story, sound, luck) => {
+    const gas = { precharge: 8e6 + ambient, volume: 250e-6, shell: 284.15, tau: luck.between(20, 45) };
+    const leak = (between(luck, sound, [0.06, 0.14], [0.7, 1.5]) * 1e-6) / 14e6;
+    const seconds = story === 'one-rest' ? 60 : sound ? 1_400 : 420;
+    const step = 0.02;
+    let on = false;
+    const pumping: number[] = [];
+    const strokes = story === 'foot-on' ? Array.from({ length: 6 }, (_, n) => seconds * (0.1 + 0.14 * n)) : [];
+    const pressures = gasPressures(
+      gas,
+      18e6 + ambient,
+      (t, p) => {
+        if (p - ambient < 14e6) on = true;
+        else if (p - ambient > 18e6) on = false;
+        pumping.push(on ? 1 : 0);
+        const taken = strokes.some((at) => t >= at && t < at + 0.5) ? 5e-6 : 0;
+        return (on ? 6e-6 : 0) - leak * (p - ambient) - taken;
+      },
+      { seconds, step, ambient },
+    );
+    const at = (t: number) => min(pressures.length - 1, Math.round(t / step));
+    const signals: Record<string, Signal> = {
+      accumulator_pressure: {
+        at: (t) => pressures[at(t)] - ambient,
+        gauging: { ...gauge(luck, 2e7, 2e3), white: 4e3, lag: 0.02, gain: luck.normal() * 0.001 },
+      },
+      ...(story === 'no-signal' ? {} : { pump_on: { at: (t: number) => pumping[at(t)] ?? 0, gauging: onOff } }),
+    };
+    return {
+      log: writeLog(signals, { seconds: seconds - 1, rate: luck.oneOf([5, 10, 20]), jitter: 0.1 }, luck),
+      told: `leak ${(leak * 14e6 * 6e7).toFixed(1)} cm3/min`,
+    };
+  },
+};
+
+const bleedDown: Case = {
+  family: 'motor-pump-boost',
+  step: 'bleed-down',
+  whole: ['in-order'],
+  others: { 'stops-half-way': { faultyMayFail: true }, 'no-signal': { faultyMayFail: true } },
+  write: (story, sound, luck) => {
+    const precharge = 8e6 * between(luck, sound, [0.98, 1.02], [0.4, 0.7]);
+    const gas = {
+      precharge: precharge + ambient,
+      volume: 250e-6,
+      shell: 284.15 + luck.between(-5, 5),
+      tau: luck.between(24, 38),
+    };
+    const step = 2e-3;
+    const seconds = 150;
+    const starts = 14e6 + luck.between(-1e5, 1e5);
+    let started = Infinity;
+    const ends = story === 'stops-half-way' ? 11e6 : 0;
+    const pressures = gasPressures(
+      gas,
+      18e6 + ambient,
+      (t, p) => {
+        const level = p - ambient;
+        if (t > 2 && level < starts && started === Infinity) started = t;
+        return t < 2 || level <= ends ? 0 : -1.6e-6 * Math.sqrt(level / 18e6);
+      },
+      { seconds, step, ambient },
+    );
+    const last = pressures.findIndex((p) => p - ambient < max(5e4, ends));
+    const end = (last < 0 ? pressures.length - 1 : last) * step + 3;
+    const log = writeLog(
+      {
+        accumulator_pressure: {
+          at: (t) => pressures[min(pressures.length - 1, Math.round(t / step))] - ambient,
+          gauging: { ...gauge(luck, 2e7, 2e3), white: luck.between(2e3, 1e4), lag: luck.between(0, 0.02) },
+        },
+        ...(story === 'no-signal'
+          ? {}
+          : { pump_on: { at: (t: number) => (t > started && t < started + 0.3 ? 1 : 0), gauging: onOff } }),
+      },
+      { seconds: min(seconds - 1, end), rate: luck.oneOf([50, 100]), jitter: 0.1 },
+      luck,
+    );
+    return {
+      log,
+      told: `precharge ${(precharge / 1e6).toFixed(2)} MPa`,
+      truth: story === 'in-order' ? { precharge } : {},
+    };
+  },
+};
+
+const pedalDrop: Case = {
+  family: 'vacuum-inline',
+  plan: 'vehicle',
+  step: 'pedal-drop',
+  whole: ['in-order', 'creeping'],
+  others: {
+    'never-started': {},
+    'no-engine-signal': { faultyMayFail: true },
+    'not-pumped': { soundMayPass: true },
+    'foot-moves': { soundMayPass: true, faultyMayFail: true },
+  },
+  write: (story, sound, luck) => {
+    const sink = between(luck, sound, [9e-3, 20e-3], [0, 2e-3]);
+    const pumped = story === 'not-pumped' ? 0 : 8;
+    const times = Array.from({ length: pumped }, (_, n) => 1 + 2 * n);
+    const holds = 3 + 2 * pumped;
+    const starts = holds + luck.between(3, 5);
+    const end = starts + 6;
+    const strokes = foot(times, 1, () => 200);
+    const held = (t: number) => 150 * min(1, max(0, (t - holds) / 0.6)) * min(1, max(0, (end - t) / 0.5));
+    const push = (t: number) => max(strokes(t), held(t) * (story === 'foot-moves' && t > starts + 1 ? 1.15 : 1));
+    const creep = story === 'creeping' ? luck.between(0.2e-3, 0.5e-3) : 0;
+    const on = (t: number) => (story !== 'never-started' && t > starts ? 1 : 0);
+    const travel = (t: number) =>
+      (0.05 * push(t)) / 200 + (t > holds ? creep * (t - holds) + on(t) * sink * (1 - exp(-(t - starts) / 0.5)) : 0);
+    const signals: Record<string, Signal> = {
+      pedal_force: { at: push, gauging: gauge(luck, 300) },
+      pedal_travel: { at: travel, gauging: { ...goodGauge, white: 5e-5, division: 5e-5 } },
+      output_pressure: { at: (t) => (push(t) / 200) * 1e6, gauging: gauge(luck, 6e6) },
+      ...(story === 'no-engine-signal' ? {} : { engine_on: { at: on, gauging: onOff } }),
+    };
+    return {
+      log: writeLog(signals, { seconds: end + 1, rate: rateOf(luck), jitter: 0.2 }, luck),
+      told: `sinks ${(sink * 1e3).toFixed(1)} mm`,
+    };
+  },
+};
+
+const steering: Case = {
+  family: 'hydraulic-boost',
+  plan: 'vehicle',
+  step: 'steering-share',
+  whole: ['in-order'],
+  others: { 'never-steered': { faultyMayFail: true }, 'no-boost': {}, 'no-foot': {} },
+  write: (story, sound, luck) => {
+    const sag = 9e6 * between(luck, sound, [0.02, 0.15], [0.4, 0.6]);
+    const push = foot([2], 9, () => (story === 'no-foot' ? 0 : 250));
+    const steers = story === 'never-steered' ? Infinity : 5;
+    const hard = (t: number) => min(1, max(0, (t - steers) / 0.4)) * min(1, max(0, (steers + 4 - t) / 0.4));
+    const boost = (t: number) => (story === 'no-boost' ? 0 : (push(t) / 250) * 8.3e6 - hard(t) * sag);
+    const line = (t: number) => 5e5 + max((push(t) / 250) * 6.5e6, hard(t) * 8.8e6);
+    const log = writeLog(
+      {
+        pedal_force: { at: push, gauging: gauge(luck, 400) },
+        boost_pressure: { at: (t) => max(0, boost(t)), gauging: gauge(luck, 1e7, 1e3) },
+        pump_pressure: { at: line, gauging: gauge(luck, 1e7, 1e3) },
+      },
+      { seconds: 13, rate: rateOf(luck), jitter: 0.2 },
+      luck,
+    );
+    return { log, told: `sags ${(sag / 1e6).toFixed(2)} MPa` };
+  },
+};
+
+const residual: Case = {
+  family: 'pedal-valve',
+  step: 'residual',
+  whole: ['in-order'],
+  others: { 'never-pressed': {}, 'no-pressure': {} },
+  write: (story, sound, luck) => {
+    const left = between(luck, sound, [0, 15e3], [80e3, 400e3]);
+    const pressed = (t: number) =>
+      story === 'never-pressed' ? 0 : 18 * min(1, max(0, (t - 2) / 1.5)) * (t > 6 ? max(0, 1 - (t - 6) / 0.2) : 1);
+    const circuit = (t: number) => {
+      if (story === 'no-pressure' || story === 'never-pressed' || t < 2.2) return 0;
+      return t < 6 ? 6.8e6 * (1 - exp(-(t - 2.2) / 0.3)) : left + (6.8e6 - left) * exp(-(t - 6) / 0.15);
+    };
+    const line = () => ({ ...gauge(luck, 1e7, 1e3), white: 3e3 });
+    const log = writeLog(
+      {
+        pedal_angle: { at: pressed, gauging: { ...goodGauge, white: 0.02, division: 0.01 } },
+        front_pressure: { at: circuit, gauging: line() },
+        rear_pressure: { at: circuit, gauging: line() },
+      },
+      { seconds: 11, rate: rateOf(luck), jitter: 0.2 },
+      luck,
+    );
+    return { log, told: `${(left / 1e3).toFixed(0)} kPa left` };
+  },
+};
+
+const parking: Case = {
+  family: 'pedal-valve',
+  step: 'parking-release',
+  whole: ['in-order'],
+  others: { 'at-once': { soundMayPass: true, faultyMayFail: true }, 'never-lets-go': {}, 'lamp-off-first': {} },
+  write: (story, sound, luck) => {
+    const frees = 3.2e6 * between(luck, sound, [0.96, 1.04], [0.6, 0.8]);
+    const lasts = story === 'at-once' ? 0.4 : luck.between(8, 20);
+    const raised = (t: number) => 3.9e6 * min(1, max(0, (t - 1) / lasts));
+    const on = (t: number) => (story === 'lamp-off-first' ? 0 : story === 'never-lets-go' || raised(t) < frees ? 1 : 0);
+    const log = writeLog(
+      {
+        output_pressure: { at: raised, gauging: { ...gauge(luck, 1e7, 1e3), lag: luck.between(0, 0.1) } },
+        lamp_amber: { at: on, gauging: onOff },
+      },
+      { seconds: lasts + 3, rate: rateOf(luck), jitter: 0.2 },
+      luck,
+    );
+    return {
+      log,
+      told: `free at ${(frees / 1e6).toFixed(2)} MPa`,
+      truth: story === 'in-order' ? { 'parking-release-pressure': frees } : {},
+    };
+  },
+};
+
 const cases: readonly Case[] = [
+  restCycle,
+  bleedDown,
+  pedalDrop,
+  steering,
+  residual,
+  parking,
   sourceVacuum,
   reserve,
   samePair,
