@@ -72,7 +72,8 @@ export function standInUnit<Unit>(
       const step = family.steps.find((each) => each.id === id);
       if (step?.kind !== 'typed') throw new Error(`${id} is not typed`);
       const readings = step.standIn(context, faults, randomSource(labelledSeed(5, id)));
-      return evaluateMeasured(step, [analysisOf(step, { readings }, context)], context, 'guarded').verdict;
+      return evaluateMeasured(step, [analysisOf(step, { readings, standIn: true }, context)], context, 'guarded')
+        .verdict;
     },
     judge(faults = [], findings = {}) {
       const { steps } = planOf(family, plan);

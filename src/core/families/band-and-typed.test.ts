@@ -1,3 +1,4 @@
+import { defaultInstruments } from '../instruments/default-instruments';
 import type { InLineUnit } from './vacuum-remote/in-line-slave/geometry';
 import { outputAt } from './vacuum-remote/in-line-slave/quasi-static';
 import { families } from './';
@@ -132,9 +133,10 @@ describe('values typed by hand', () => {
   });
 
   it('are judged like traces: what was not read leaves its step undecided', () => {
-    const evaluate = (values: ReadonlyMap<CharacteristicId, number>) =>
+    const instruments = new Map(defaultInstruments.map((each) => [each.channel, each]));
+    const evaluate = (values: ReadonlyMap<CharacteristicId, number>, named = true) =>
       evaluateUnit(family, family.plans[0].steps, [{ kind: 'typed', step: 'release', values }], {
-        context,
+        context: named ? { ...context, instruments } : context,
         policy: 'guarded',
       }).steps.find((step) => step.step === 'release')?.verdict;
     expect(
@@ -155,5 +157,11 @@ describe('values typed by hand', () => {
     ).toBe('fail');
     expect(evaluate(new Map([['release-time', 0.5]]))).toBe('undecided');
     expect(evaluate(new Map())).toBe('undecided');
+    // Nobody reads 5 kPa off a dial of 16 MPa.
+    const read = new Map<CharacteristicId, number>([
+      ['release-time', 0.5],
+      ['residual-output', 5e3],
+    ]);
+    expect(evaluate(read, false)).toBe('undecided');
   });
 });

@@ -26,7 +26,11 @@ function soundFigure({ expected, plausible, choices }: TypedField): number {
   return (low + high) / 2;
 }
 
-const given = (step: string, readings: TypedValues): StepEvidence => ({ kind: 'mixed', step, given: [{ readings }] });
+const given = (step: string, readings: TypedValues, standIn = false): StepEvidence => ({
+  kind: 'mixed',
+  step,
+  given: [{ readings, standIn }],
+});
 
 describe.each(everyPlan)('dial readings of %s', (_title, family, plan) => {
   const checked = checkSpec(family, 'study', family.example.spec, 'study');
@@ -96,7 +100,7 @@ describe.each(everyPlan)('dial readings of %s', (_title, family, plan) => {
   it.each(typed.map((step) => [step.id, step] as const))('%s: a sound unit on the stand-in passes', (_id, step) => {
     for (let seed = 1; seed <= 8; seed++) {
       const values = step.standIn(context, [], randomSource(labelledSeed(seed, step.id)));
-      const evaluation = evaluateUnit(family, plan.steps, [given(step.id, values)], {
+      const evaluation = evaluateUnit(family, plan.steps, [given(step.id, values, true)], {
         context,
         policy: 'guarded',
       });

@@ -65,5 +65,6 @@ export const defaultInstruments: readonly Instrument[] = [
 
 /** Instruments by channel: those given, completed by the stand-in bench's own. */
 export function instrumentsByChannel(given: readonly Instrument[]): ReadonlyMap<string, Instrument> {
-  return new Map([...defaultInstruments, ...given].map((instrument) => [instrument.channel, instrument]));
+  const standIn = defaultInstruments.map((instrument) => ({ ...instrument, ofStandIn: true }) as const);
+  return new Map([...standIn, ...given].map((instrument) => [instrument.channel, instrument]));
 }

@@ -14,6 +14,8 @@ export interface Instrument {
   readonly stabilityShare?: number;
   /** How late it reads what it measures, its line with it, s; undefined where its record does not say. */
   readonly lagSeconds?: number;
+  /** The stand-in's own, taken where a bench names none: what a person reads there was not read from it. */
+  readonly ofStandIn?: true;
   /** ISO dates. */
   readonly calibratedOn: string | null;
   readonly dueOn: string | null;

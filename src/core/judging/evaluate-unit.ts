@@ -3,6 +3,8 @@ import type { Characteristic, Corrections, StepAnalysis } from '../procedure/ste
 import type { StepContext } from '../procedure/step-context';
 import type { MeasuredStep, StepDefinition, TypedStep } from '../procedure/step-definition';
 import type { TypedValues } from '../procedure/typed-entry';
+import { asDials } from '../dials/default-dial';
+import { dialChannel } from '../dials/dial-readings';
 import { entryOf } from '../dials/characteristic-entry';
 import { analysisFromTyped } from '../dials/typed-values';
 import type { CharacteristicId } from '../quantities/characteristics';
@@ -37,7 +39,10 @@ export type StepEvidence =
   | { readonly kind: 'findings'; readonly step: string; readonly findings: LookFindings };
 
 /** What one time of doing a step gave: a trace, or dial readings by the fields of the step's entry, SI. */
-export type Given = { readonly trace: Trace } | { readonly readings: TypedValues };
+export type Given =
+  | { readonly trace: Trace }
+  /** `standIn`: read off the stand-in's own instruments, not off dials. */
+  | { readonly readings: TypedValues; readonly standIn?: boolean };
 
 /** What may differ from run to run. */
 export type RunSetting = Pick<
@@ -74,9 +79,29 @@ export type JudgedStep = MeasuredStep<unknown> | TypedStep<unknown>;
 
 /** A step's analysis from a trace, or from dial readings by the fields of its entry. */
 export function analysisOf(step: JudgedStep, given: Given, context: StepContext<unknown>): StepAnalysis {
-  if ('readings' in given) return entryOf(step).analyse(given.readings, context);
+  if ('readings' in given) {
+    const entry = entryOf(step);
+    if (given.standIn) return entry.analyse(given.readings, context);
+    const read = { ...context, instruments: asDials(context.instruments) };
+    const channels = entry
+      .fields(read, given.readings)
+      .flatMap(({ id, channel }) => (channel !== null && given.readings[id] !== undefined ? [channel] : []));
+    return withDialsSaid(entry.analyse(given.readings, read), channels, context);
+  }
   if (step.kind === 'typed') throw new Error(`${step.id} is typed and has no trace`);
   return step.analyse(given.trace, context);
+}
+
+/** An analysis of what was read, with the channels said that nobody named an instrument for. */
+function withDialsSaid(
+  analysis: StepAnalysis,
+  channels: readonly string[],
+  { instruments }: StepContext<unknown>,
+): StepAnalysis {
+  const dials = asDials(instruments);
+  const unnamed = [...new Set(channels)].filter((channel) => dials.get(channel) !== instruments.get(channel));
+  if (unnamed.length === 0) return analysis;
+  return { ...analysis, notes: [{ code: 'dials-assumed', channels: unnamed }, ...analysis.notes] };
 }
 
 const notRun = (step: StepDefinition<unknown>): StepEvaluation => ({
@@ -133,8 +158,14 @@ function analysesOf(step: JudgedStep, given: StepEvidence, context: StepContext<
     case 'typed':
       // A proof is asked for whole, by whatever way its figure comes.
       return step.pressure === 'proves-dead'
-        ? [entryOf(step).analyse(Object.fromEntries(given.values), context)]
-        : [analysisFromTyped(step, given.values, context)];
+        ? [analysisOf(step, { readings: Object.fromEntries(given.values) }, context)]
+        : [
+            withDialsSaid(
+              analysisFromTyped(step, given.values, { ...context, instruments: asDials(context.instruments) }),
+              [...given.values.keys()].flatMap((id) => dialChannel(id) ?? []),
+              context,
+            ),
+          ];
     case 'mixed':
       return given.given.map((one) => analysisOf(step, one, context));
     case 'findings':

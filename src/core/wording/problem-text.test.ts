@@ -66,6 +66,7 @@ const facts: { readonly [C in Code]: Facts<C> } = {
   'store-not-full': { pressure: 8e6, full: 15e6 },
   'stepped-in-rest': { channel: 'accumulator_pressure', by: 8e5 },
   'line-in-rise': { channel: 'rear_pressure', seconds: 0.46 },
+  'dials-assumed': { channels: ['supply_vacuum'] },
   'lag-taken-off': { channel: 'output_pressure', lag: 0.12 },
   'lag-not-known': { channel: 'output_pressure', allowed: 0.2 },
   'does-not-follow': { channel: 'output_pressure' },

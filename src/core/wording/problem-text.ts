@@ -159,6 +159,8 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `${channelTitle(problem.channel)} fell by ${withUnit(problem.by, 'gauge', units)} at once while nobody should have touched the pedal: that rest was left out.`;
     case 'line-in-rise':
       return `The rise of ${channelTitle(problem.channel).toLowerCase()} is at most this: a long line to its gauge may make up to ${problem.seconds.toFixed(1)} s of it. Enter the gauge's lag on its instrument to know better.`;
+    case 'dials-assumed':
+      return `No instrument is named for ${problem.channels.map((channel) => channelTitle(channel).toLowerCase()).join(', ')}: what was read there counts as off an ordinary dial, 2 % of the reading. Mount the gauge that was read, and it counts as what it is.`;
     case 'lag-taken-off':
       return `${channelTitle(problem.channel)} reads ${Math.abs(problem.lag).toFixed(2)} s ${problem.lag > 0 ? 'later' : 'earlier'} than the lever: that was taken off.`;
     case 'lag-not-known':

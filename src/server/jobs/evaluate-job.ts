@@ -49,7 +49,11 @@ async function evidenceOf(job: Job, runs: readonly Run[]): Promise<StepEvidence[
     }
     // What was typed and what was recorded are repeats of one step alike; each is analysed in its own way.
     const given = await Promise.all(
-      own.map(async (run) => (run.readings ? { readings: run.readings } : { trace: (await readTrace(run.id)).trace })),
+      own.map(async (run) =>
+        run.readings
+          ? { readings: run.readings, standIn: run.context.standIn }
+          : { trace: (await readTrace(run.id)).trace },
+      ),
     );
     evidence.push({
       kind: 'mixed',
@@ -98,6 +102,6 @@ export async function evaluateRun(job: Job, run: Run, trace: Trace): Promise<Ste
   const step = judgedStepOf(sheetOf(job).family, run.step);
   const corrections = await correctionsBefore(job, run.step);
   const context = { ...contextOf(job, run.context.site, run.startedAt), corrections };
-  const given = run.readings ? { readings: run.readings } : { trace };
+  const given = run.readings ? { readings: run.readings, standIn: run.context.standIn } : { trace };
   return evaluateMeasured(step, [analysisOf(step, given, context)], context, policy);
 }

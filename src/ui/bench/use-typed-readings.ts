@@ -64,7 +64,12 @@ export function useTypedReadings(
     }
     const any = Object.keys(values).length > 0;
     const result = any
-      ? evaluateMeasured(step, [analysisOf(step, { readings: values }, context)], context, policy)
+      ? evaluateMeasured(
+          step,
+          [analysisOf(step, { readings: values, standIn: texts[standInMark] !== undefined }, context)],
+          context,
+          policy,
+        )
       : null;
     return { rows, values, result };
   }, [stored, step, context, units, policy]);
