@@ -132,12 +132,7 @@ export function SettingsForm({ settings }: { readonly settings: ShopSettings }) 
             {field('benchVolumeCm3', 'Bench volume', 'cm3', 'Hoses, tee and gauges on the vacuum side')}
           </div>
           <div className={styles.pair}>
-            {field(
-              'shellTemperatureC',
-              'Shell of a store',
-              '°C',
-              'Measured on the sphere or accumulator; left empty, it is taken to be as warm as the air',
-            )}
+            {field('shellTemperatureC', 'Shell of a store', '°C', 'Left empty, as warm as the air')}
             {field('shellSettled', 'Shell settled', '', 'Otherwise 5 K either way are allowed for', [
               <option key="no" value="no">
                 not known to be
