@@ -1,3 +1,3 @@
 import { foreignPulls } from '../../../tests/support/second-writer/pulls-suite';
 
-foreignPulls(40, 11);
+foreignPulls(Number(process.env.FOREIGN_LOGS ?? 14), 11);

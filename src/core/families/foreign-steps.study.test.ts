@@ -1,3 +1,3 @@
 import { foreignSteps } from '../../../tests/support/second-writer/steps-suite';
 
-foreignSteps(60, 17);
+foreignSteps(Number(process.env.FOREIGN_LOGS ?? 14), 17);

@@ -107,7 +107,7 @@ export function expectHonestStudy(
   const figures = [...covered.figures.values()];
   const inside = figures.reduce((total, each) => total + each.inside, 0);
   const seen = figures.reduce((total, each) => total + each.all, 0);
-  if (perCase > 20 || process.env.FOREIGN_TABLE) {
+  if (perCase > 10 || process.env.FOREIGN_TABLE) {
     process.stdout.write(`\n${[...tallies].map(([name, tally]) => tallyLine(name, tally)).join('\n')}\n`);
     for (const [name, figure] of covered.figures)
       process.stdout.write(`${name.padEnd(44)} U covers ${figure.inside} of ${figure.all}\n`);
@@ -119,5 +119,5 @@ export function expectHonestStudy(
   if (sound > 0) expect(passed / sound).toBeGreaterThanOrEqual(0.9);
   if (seen > 0) expect(inside / seen).toBeGreaterThanOrEqual(0.9);
   // An uncertainty made of bounds (a shell within 5 K, a lag within so much) is never exceeded.
-  if (seen > 0 && perCase > 20 && !how.ofBounds) expect(inside / seen).toBeLessThanOrEqual(0.98);
+  if (seen > 0 && perCase > 10 && !how.ofBounds) expect(inside / seen).toBeLessThanOrEqual(0.98);
 }
