@@ -20,6 +20,9 @@ const judging = 'judging|evaluate|decide';
 const holds = 'foreign-holds|families/analyses|inline-steps|band-and-typed';
 const checks = 'foreign-checks|inline-steps|families/analyses';
 
+const pulls = 'foreign-pulls.test';
+const steps = 'foreign-steps.test';
+
 const m = (file: string, from: string, to: string, tests: string): Mutant => ({
   file: `src/core/${file}.ts`,
   from,
@@ -28,6 +31,21 @@ const m = (file: string, from: string, to: string, tests: string): Mutant => ({
 });
 
 const mutants: readonly Mutant[] = [
+  // Pulls, lags, strokes, stores: what a log must show
+  m('fitting/following-lag', 'lag: lowest.at,', 'lag: -lowest.at,', 'following-lag'),
+  m('fitting/following-lag', 'const seen = 8;', 'const seen = 0;', 'following-lag'),
+  m('procedure/pull-evidence', 'const quickest = 2.5;', 'const quickest = 0.01;', pulls),
+  m('procedure/pull-evidence', 'const largestGap = 0.15;', 'const largestGap = 15;', pulls),
+  m('procedure/pull-evidence', 'const unknownLag = 0.1;', 'const unknownLag = 0.001;', pulls),
+  m('procedure/pull-evidence', 'const jerk = 4;', 'const jerk = 4e9;', pulls),
+  m('toolboxes/servo/reserve-analysis', 'const storedShare = 0.2;', 'const storedShare = 0;', steps),
+  m('toolboxes/servo/reserve-analysis', 'const refilledShare = 0.985;', 'const refilledShare = 9.85;', steps),
+  m('toolboxes/vacuum/source-vacuum-analysis', 'const stillChanging = 1_500;', 'const stillChanging = 1.5e9;', steps),
+  m('procedure/shell-temperature', 'const unsettledWithin = 5;', 'const unsettledWithin = 50;', 'shell-temperature'),
+  m('toolboxes/store/analysis/precharge-analysis', 'left > emptyShare *', 'left < emptyShare *', steps),
+  m('families/motor-pump-boost/electrical-step', 'const shortestRun = 3;', 'const shortestRun = 0;', steps),
+  m('toolboxes/store/analysis/leak-down', 'const leastStored = 0.4;', 'const leastStored = 0;', steps),
+  m('dials/default-dial', 'const divisions = 200;', 'const divisions = 2e9;', 'default-dial'),
   // Decisions, uncertainty, repeats
   m('judging/decide', 'value - guard > high', 'value + guard > high', judging),
   m('judging/decide', 'value + guard < low', 'value - guard < low', judging),
@@ -157,8 +175,8 @@ const mutants: readonly Mutant[] = [
   m('toolboxes/analysis/release-analysis', '0.1 * (pull.peak', '0.2 * (pull.peak', 'families/analyses|inline-steps'),
   m(
     'toolboxes/analysis/metering-analysis',
-    'const cutIn = -line.intercept / line.slope;',
-    'const cutIn = line.intercept / line.slope;',
+    'cutIn: -line.intercept / line.slope',
+    'cutIn: line.intercept / line.slope',
     'metering',
   ),
   m(
