@@ -124,7 +124,8 @@ function highestOf(trace: Trace, channel: string, { restBefore, plateau }: Pull)
   if (!column) return null;
   const smooth = movingMean(column, max(1, round(0.1 / sampleInterval(trace))));
   let highest = -Infinity;
-  for (let i = restBefore.from; i < plateau.to; i++) highest = max(highest, smooth[i]);
+  // A channel that was sampled more slowly has rows without a figure.
+  for (let i = restBefore.from; i < plateau.to; i++) if (smooth[i] > highest) highest = smooth[i];
   return Number.isFinite(highest) ? highest : null;
 }
 

@@ -39,6 +39,15 @@ describe('assist curve against the model’s truth', () => {
     expect(covered).toBeGreaterThan(0.85);
   });
 
+  it('a supply that was never opened is seen in a column of a few samples, too', () => {
+    const trace = bench.trace('assist-curve');
+    const slow = trace.columns.supply_vacuum.map((_, i) => (i % 400 === 0 ? 200 : Number.NaN));
+    const step = bench.family.steps.find((each) => each.id === 'assist-curve');
+    if (step?.kind !== 'measured') throw new Error('the assist curve is measured');
+    const found = step.analyse({ ...trace, columns: { ...trace.columns, supply_vacuum: slow } }, bench.context);
+    expect(valueOf(found, 'cut-in-force')).toBe('source-never-opened');
+  });
+
   it('a push that ends on the modulating line gives no run-out, only how far it was missed', () => {
     const weak = standInUnit<VacuumInlineUnit>('vacuum-inline', 'bench', { spec: { servoRatio: 5 } });
     const step = weak.family.steps.find((each) => each.id === 'assist-curve');
