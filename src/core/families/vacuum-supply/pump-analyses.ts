@@ -1,158 +1,16 @@
 import { stuckProblem } from '../../procedure/stuck-problem';
-import { fitExponentialDecay } from '../../fitting/decay';
-import {
-  differenceComponents,
-  differenceResolution,
-  random,
-  readingComponents,
-  systematic,
-  type UncertaintyComponent,
-} from '../../instruments/uncertainty';
-import { ambientStandard } from '../../quantities/standard-atmosphere';
-import { fitLine } from '../../fitting/line';
-import { longestGap, ownSamples, samplesBetween, type Samples } from '../../traces/own-samples';
+import { differenceComponents, differenceResolution, random, systematic } from '../../instruments/uncertainty';
+import { ownSamples } from '../../traces/own-samples';
 import { movingMean, noiseOf } from '../../traces/smoothing';
 import { findStuck } from '../../traces/stuck';
 import { columnOf, indexAtTime, meanOf, sampleInterval, sliceTrace, type Trace } from '../../traces/trace';
-import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
 import { meanAndSpread, pumpRuns, type PumpRun } from '../../traces/pump-runs';
 import { analyseVacuumHold } from '../../toolboxes/vacuum/hold-analysis';
 import { strokesOf } from '../../toolboxes/servo/reserve-analysis';
 import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
-import type { StepContext } from '../../procedure/step-context';
-import { settledVacuum, thresholds, type VacuumSupplyUnit } from './geometry';
-
-type Context = StepContext<VacuumSupplyUnit>;
-
-/** A volume measured with rule and calliper is good to about this. */
-const volumeShare = 0.05;
-
-function gaugeAt(vacuum: number, context: Context): UncertaintyComponent[] {
-  const instrument = context.instruments.get('supply_vacuum');
-  return instrument ? readingComponents(instrument, vacuum, context.date) : [];
-}
-
-function volumeOf(context: Context): number {
-  return context.unit.volume + (context.benchVolume ?? 0);
-}
-
-/** Vacuum from which a pump-down counts as begun, as a share of its highest. */
-const begun = 0.03;
-
-/**
- * Pump-down: p(t) = p_u + (p_0 − p_u)·exp(−S·t/Vol) fitted from where the vacuum leaves zero. Gives the pump's speed S
- * (m3/s, free air at its inlet), its ultimate pressure p_u (Pa absolute) and the time to 95 % of the settled vacuum (s).
- * Channel `supply_vacuum`; `pump_on` tells whether it was called for.
- */
-export function analysePumpDown(trace: Trace, context: Context): StepAnalysis {
-  const ids = ['pump-speed', 'ultimate-pressure', 'draw-time'] as const;
-  const supply = columnOf(trace, 'supply_vacuum');
-  if (!supply) return nothingMeasured(ids, { code: 'supply-missing' });
-  const half = Math.max(1, Math.round(0.05 / sampleInterval(trace)));
-  const smooth = movingMean(supply, half);
-  let highest = 0;
-  for (const value of smooth) highest = Math.max(highest, value);
-  if (highest < 2_000) return nothingMeasured(ids, { code: 'nothing-builds', vacuum: highest });
-  let from = 0;
-  while (from < smooth.length && !(smooth[from] >= begun * highest)) from++;
-  if (from === 0) return nothingMeasured(ids, { code: 'no-draw' });
-  const samples = ownSamples(trace, supply);
-  const stuck = findStuck(samples, context.instruments.get('supply_vacuum')?.range ?? null);
-  if (stuck && stuck.from > trace.time[from]) return nothingMeasured(ids, stuckProblem(stuck, 'supply_vacuum'));
-  const to = drawnUntil(trace, smooth, from, highest);
-  const gap = longestGap(samples, trace.time[from], trace.time[to - 1]);
-  if (gap > longestGapShare * (trace.time[to - 1] - trace.time[from]))
-    return nothingMeasured(ids, { code: 'gap-in-pull', channel: 'supply_vacuum', seconds: gap });
-  const drawn = samplesBetween(samples, trace.time[from], trace.time[to - 1]);
-  const fit = fitExponentialDecay(drawn.time, drawn.value);
-  if (fit.termination !== 'converged' || fit.kind !== 'exponential' || fit.tau <= 0)
-    return nothingMeasured(ids, { code: 'fit-failed', termination: fit.termination });
-  const covered = trace.time[to - 1] - trace.time[from];
-  if (covered < 1.5 * fit.tau)
-    return nothingMeasured(ids, { code: 'not-settled', rate: (fit.settled - highest) / fit.tau });
-  const speed = volumeOf(context) / fit.tau;
-  const tauShare = Math.sqrt(Math.max(0, fit.tauVariance)) / fit.tau;
-  const target = 0.95 * fit.settled;
-  // From the atmosphere, where the exponential would have begun, not from the first sample.
-  const start = trace.time[from] - fit.tau * Math.log((fit.settled - 0) / (fit.settled - fit.start));
-  const reaches = fit.tau * Math.log(fit.settled / (fit.settled - target));
-  return {
-    characteristics: [
-      measured('pump-speed', speed, [
-        random('fit', speed * tauShare),
-        systematic('volume', speed * volumeShare),
-        systematic('gas-heat', speed * heatShare(drawn, fit)),
-      ]),
-      measured('ultimate-pressure', context.ambient.pressure - fit.settled, [
-        random('fit', Math.sqrt(Math.max(0, fit.settledVariance))),
-        ...gaugeAt(fit.settled, context),
-        // What the gauge shows is a difference: the air itself is no better known.
-        systematic('gauge-zero', ambientStandard(context.ambient)),
-      ]),
-      measured('draw-time', reaches, [
-        random('fit', reaches * tauShare),
-        random('timing', Math.max(sampleInterval(trace), Math.abs(trace.time[from] - start) * 0.1)),
-      ]),
-    ],
-    events: [],
-    notes: sensorNotes(trace),
-    vacuum: fit.settled,
-  };
-}
-
-/** A draw that lost this share of its highest again was vented, or the pump was stopped. */
-const ventedShare = 0.04;
-const longestGapShare = 0.2;
-
-/** First sample after a draw: where the vacuum goes again, or the trace ends. */
-function drawnUntil(trace: Trace, smooth: Float64Array, from: number, highest: number): number {
-  let peak = 0;
-  for (let i = from; i < smooth.length; i++) {
-    peak = Math.max(peak, smooth[i] || 0);
-    if (peak > 0.5 * highest && smooth[i] < peak - ventedShare * highest) {
-      // Back to where it began to go.
-      let at = i;
-      while (at > from && smooth[at - 1] >= smooth[at]) at--;
-      return Math.max(from + 1, at);
-    }
-  }
-  return trace.time.length;
-}
-
-/** Ratio of the specific heats of air; the shell takes on the gas's temperature within about this, s. */
-const heatRatio = 1.4;
-const exchangesWithin = 3;
-
-/**
- * What heat makes of a speed, one sigma as a share: gas that is drawn off quickly cools and seems to be drawn 1.4 times as fast
- * (adiabatic), slowly it keeps its shell's temperature (isothermal); between the two by how long the draw is. Never more than
- * the draw itself can hide: gas that cools at first warms later, and the first of the draw is then quicker than the rest.
- */
-function heatShare({ time, value }: Samples, fit: { readonly tau: number; readonly settled: number }): number {
-  const most = ((heatRatio - 1) * exchangesWithin) / (exchangesWithin + fit.tau) / Math.sqrt(3);
-  const left = value.map((each) => Math.log(Math.max(1e-3, 1 - each / fit.settled)));
-  const piece = (from: number, to: number) =>
-    fitLine(time, left, { keep: (i) => time[i] - time[0] >= from * fit.tau && time[i] - time[0] < to * fit.tau });
-  const [early, late] = [piece(0, 0.8), piece(0.8, 2)];
-  if (early.termination !== 'converged' || late.termination !== 'converged') return most;
-  const apart = early.slope / late.slope - 1;
-  const standard = Math.hypot(Math.sqrt(early.slopeVariance) / early.slope, Math.sqrt(late.slopeVariance) / late.slope);
-  return Math.min(most, Math.hypot(apart, 2 * standard));
-}
-
-/** The vehicle's own sensor and the gauge on the tee may differ by this, Pa. */
-const sensorMayDiffer = 3_000;
-
-/** The sensor over the scan tool against the gauge on the tee. */
-function sensorNotes(trace: Trace): AnalysisProblem[] {
-  const supply = columnOf(trace, 'supply_vacuum');
-  const sensor = columnOf(trace, 'reservoir_vacuum');
-  if (!supply || !sensor) return [];
-  const from = Math.floor(supply.length / 2);
-  const difference = meanOf(sensor, from).mean - meanOf(supply, from).mean;
-  return Math.abs(difference) > sensorMayDiffer ? [{ code: 'sensor-differs', difference }] : [];
-}
+import { settledVacuum, thresholds } from './geometry';
+import { gaugeAt, sensorNotes, type Context } from './supply-context';
 
 /** Half a second's worth of samples around an edge is too much when the vacuum moves: this long, s. */
 const edgeSeconds = 0.05;
@@ -173,11 +31,9 @@ export function analysePumpSwitch(trace: Trace, context: Context): StepAnalysis 
   const at = (i: number) => meanOf(supply, Math.max(0, i - half), Math.min(supply.length, i + half)).mean;
   const notes = sensorNotes(trace);
   const starts = runs.map((run) => at(run.start));
-  const late = Math.hypot(sampleInterval(trace) / Math.sqrt(12), gaugeLag);
-  const moved = (i: number) => late * slopeAt(trace, supply, i);
   const whole = runs.flatMap(({ start, stop }) => (stop === null ? [] : [{ start, stop }]));
   const characteristics: Characteristic[] = [
-    levelOf('pump-cut-in', starts, context, Math.max(...runs.map((run) => moved(run.start)))),
+    levelOf('pump-cut-in', starts, context, Math.max(...runs.map((run) => readLate(trace, supply, run.start)))),
   ];
   if (whole.length === 0) {
     const last = supply.length - 1;
@@ -197,7 +53,7 @@ export function analysePumpSwitch(trace: Trace, context: Context): StepAnalysis 
         'pump-cut-out',
         whole.map((run) => at(run.stop)),
         context,
-        Math.max(...whole.map((run) => moved(run.stop))),
+        Math.max(...whole.map((run) => readLate(trace, supply, run.stop))),
       ),
     );
     const times = whole.map((run) => trace.time[run.stop] - trace.time[run.start]);
@@ -211,17 +67,19 @@ const gaugeLag = 0.1;
 /** A slope is read over so long to either side, s. */
 const slopeOver = 0.5;
 
-/** Steepest change of a column (SI a second) just before or after a sample. */
-function slopeAt(trace: Trace, column: Float64Array, at: number): number {
-  const slopes = [
-    { from: indexAtTime(trace, trace.time[at] - slopeOver), to: at + 1 },
-    { from: at, to: Math.min(column.length, indexAtTime(trace, trace.time[at] + slopeOver) + 1) },
-  ].map((span) => {
-    const [first, last] = [column[span.from], column[span.to - 1]];
-    const seconds = trace.time[span.to - 1] - trace.time[span.from];
-    return seconds > 0 ? Math.abs(last - first) / seconds : 0;
-  });
-  return Math.max(...slopes.filter((slope) => Number.isFinite(slope)), 0);
+/**
+ * By how much a column (SI, one sigma) may read wrong at a sample: a gauge that lags shows what was before it, a signal that
+ * is sampled may have switched up to a sample earlier or later.
+ */
+function readLate(trace: Trace, column: Float64Array, at: number): number {
+  const slope = (from: number, to: number) => {
+    const seconds = trace.time[to] - trace.time[from];
+    const each = seconds > 0 ? Math.abs(column[to] - column[from]) / seconds : 0;
+    return Number.isFinite(each) ? each : 0;
+  };
+  const before = slope(indexAtTime(trace, trace.time[at] - slopeOver), at);
+  const after = slope(at, Math.min(column.length - 1, indexAtTime(trace, trace.time[at] + slopeOver)));
+  return Math.hypot(gaugeLag * before, (sampleInterval(trace) / Math.sqrt(12)) * Math.max(before, after));
 }
 
 function levelOf(

@@ -8,7 +8,8 @@ import type { MeasuredStep, StepDefinition } from '../../procedure/step-definiti
 import type { ReadingBands } from '../../procedure/expected';
 import { pumpDownVacuum, settledVacuum, thresholds, type VacuumSupplyUnit } from './geometry';
 import { sourceSketch } from './sketch';
-import { analyseDemand, analysePumpDown, analysePumpSwitch, analyseRestLeak } from './pump-analyses';
+import { analyseDemand, analysePumpSwitch, analyseRestLeak } from './pump-analyses';
+import { analysePumpDown } from './pump-down-analysis';
 
 type Context = StepContext<VacuumSupplyUnit>;
 type Measured = MeasuredStep<VacuumSupplyUnit>;

@@ -1,3 +1,4 @@
+import { exchangeAir, wallConductance } from '../../physics/air-chamber';
 import { airGasConstant, nozzleFlow } from '../../physics/nozzle';
 import type { Plant, PlantConditions } from '../../physics/plant';
 import { scanTool, vacuumShown } from './scan-tool';
@@ -16,7 +17,7 @@ const pedalLag = 0.05;
 function plant(unit: VacuumSupplyUnit, conditions: PlantConditions): Plant {
   const { ambient, temperature } = conditions;
   const condition = supplyConditionWith(conditions.faults);
-  const heat = airGasConstant * temperature;
+  const ambientDensity = 1 / (airGasConstant * temperature);
   const volume = unit.volume + conditions.benchVolume;
   const settled = conditions.supplyVacuum;
   const ultimate = min(ambient, (ambient - settled) * condition.ultimateFactor);
@@ -26,21 +27,25 @@ function plant(unit: VacuumSupplyUnit, conditions: PlantConditions): Plant {
     questionedBy: null,
   } as const;
   const switched = unit.electric ? thresholds(unit, air) : null;
-  let pressure = conditions.startsFrom === 'evacuated' ? ambient - (switched?.cutOut ?? settled) : ambient;
+  const reservoir = {
+    pressure: conditions.startsFrom === 'evacuated' ? ambient - (switched?.cutOut ?? settled) : ambient,
+    temperature,
+  };
+  const walls = wallConductance(volume);
   let pedal = 0;
   let running = 0;
   let engine = 0;
   let stroke = 0;
   let owed = 0;
   let sideOpen = 0;
-  const tool = scanTool(ambient - pressure);
-  let shown = vacuumShown(tool.advance(0, ambient - pressure));
+  const tool = scanTool(ambient - reservoir.pressure);
+  let shown = vacuumShown(tool.advance(0, ambient - reservoir.pressure));
 
   function switchPump(on: boolean): void {
     if (!on) running = 0;
     else if (!switched) running = 1;
     else {
-      const felt = ambient - pressure + condition.sensorShift;
+      const felt = ambient - reservoir.pressure + condition.sensorShift;
       if (felt < switched.cutIn + condition.cutInShift) running = 1;
       else if (felt > switched.cutOut + condition.cutOutShift) running = 0;
     }
@@ -58,32 +63,52 @@ function plant(unit: VacuumSupplyUnit, conditions: PlantConditions): Plant {
       if (pedal > strokeOn) stroke = 1;
       else if (stroke > 0 && pedal < strokeOn / 2) {
         stroke = 0;
-        owed += (ambient - pressure) * unit.applicationVolume;
+        owed += (ambient - reservoir.pressure) * unit.applicationVolume;
       }
       const drawn = min(owed, (owed * dt) / breatheIn + 1e-9);
       owed -= drawn;
       const pumping = running > 0 && !condition.dead ? unit.speed * condition.speedFactor : 0;
-      const pulled = pumping * max(0, pressure - ultimate);
-      const leaking = nozzleFlow(condition.leak, ambient, pressure, temperature);
+      const pulled = pumping * max(0, reservoir.pressure - ultimate);
+      const leaking = nozzleFlow(condition.leak, ambient, reservoir.pressure, temperature);
       const open = running === 0 && controls.isolated === 0;
       sideOpen = open ? 1 : 0;
-      const back = open ? nozzleFlow(condition.checkLeak, ambient, pressure, temperature) : 0;
-      pressure += (dt * (heat * (leaking + back) - pulled) + drawn) / volume;
-      shown = vacuumShown(tool.advance(dt, ambient - pressure + condition.sensorShift));
+      const back = open ? nozzleFlow(condition.checkLeak, ambient, reservoir.pressure, temperature) : 0;
+      // Strokes and leaks bring the room's air, the pump takes the reservoir's.
+      const entering = leaking + back + (drawn / dt) * ambientDensity;
+      const leavingHeat = pulled / airGasConstant;
+      const exchange = {
+        mass: entering - leavingHeat / reservoir.temperature,
+        heat: entering * temperature - leavingHeat,
+        growth: 0,
+      };
+      exchangeAir(reservoir, dt, volume, exchange, walls, temperature);
+      shown = vacuumShown(tool.advance(dt, ambient - reservoir.pressure + condition.sensorShift));
     },
     read(out) {
       out[0] = pedal;
       out[1] = shown;
-      out[2] = ambient - pressure;
+      out[2] = ambient - reservoir.pressure;
       out[3] = running > 0 && !condition.dead ? 1 : 0;
       out[4] = engine;
       // The gauge between the pump and the check valve: at the air once the clamp is off with the pump at rest.
-      out[5] = sideOpen > 0 ? 0 : ambient - pressure;
+      out[5] = sideOpen > 0 ? 0 : ambient - reservoir.pressure;
     },
-    snapshot: () => [pressure, pedal, running, engine, stroke, owed, shown, sideOpen, ...tool.snapshot()],
+    snapshot: () => [
+      reservoir.pressure,
+      reservoir.temperature,
+      pedal,
+      running,
+      engine,
+      stroke,
+      owed,
+      shown,
+      sideOpen,
+      ...tool.snapshot(),
+    ],
     restore(state) {
+      [reservoir.pressure, reservoir.temperature] = state;
       let toolState: number[];
-      [pressure, pedal, running, engine, stroke, owed, shown, sideOpen, ...toolState] = state;
+      [pedal, running, engine, stroke, owed, shown, sideOpen, ...toolState] = state.slice(2);
       tool.restore(toolState);
     },
   };

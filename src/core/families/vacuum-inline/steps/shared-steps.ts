@@ -36,6 +36,8 @@ const mostStrokes = 14;
 /** Two strokes that differ by less than this share read the same. */
 const alike = 0.01;
 const leastStrokes = 4;
+/** Air let in by a quick stroke is warm and less of it, so that a few more are needed than the prediction at even warmth says. */
+const quickStrokes = 3;
 
 /** The staircase of a sound unit from the vacuum that was there before the first stroke. */
 export function predictedStaircase(
@@ -61,7 +63,7 @@ export function strokesToExhaust(context: Context): number {
   const same = strokes.findIndex(
     (each, at) => at > 0 && Math.abs(each.output - strokes[at - 1].output) < alike * each.output,
   );
-  return Math.max(leastStrokes, same < 0 ? mostStrokes : same + 2);
+  return Math.max(leastStrokes, same < 0 ? mostStrokes : Math.min(mostStrokes, same + 2 + quickStrokes));
 }
 
 export function reserveLimits(_analysis: StepAnalysis, context: Context): Limit[] {

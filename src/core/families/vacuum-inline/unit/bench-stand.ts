@@ -25,7 +25,7 @@ function plant(unit: VacuumInlineUnit, conditions: PlantConditions): Plant {
   const regulated = ambient - conditions.supplyVacuum;
   const evacuated = conditions.startsFrom === 'evacuated';
   const begin = evacuated ? regulated : ambient;
-  const model = unitModel(unit, condition, { front: begin, rear: begin, benchVolume });
+  const model = unitModel(unit, condition, { front: begin, rear: begin, temperature, benchVolume });
   let tank = regulated;
   let hose = begin;
   let rodForce = 0;
@@ -48,7 +48,7 @@ function plant(unit: VacuumInlineUnit, conditions: PlantConditions): Plant {
       out[0] = rodForce;
       out[1] = model.state.travel;
       out[2] = model.state.output;
-      out[3] = ambient - model.state.front;
+      out[3] = ambient - model.state.front.pressure;
       out[4] = ambient - hose;
     },
     snapshot: () => [tank, hose, rodForce, ...stateNumbers(model.state)],

@@ -1,4 +1,5 @@
-import { airGasConstant, nozzleFlow } from '../../../physics/nozzle';
+import { exchangeAir, wallConductance, type AirChamber } from '../../../physics/air-chamber';
+import { nozzleFlow } from '../../../physics/nozzle';
 import type { InlineCondition } from './faults';
 import type { VacuumInlineUnit } from './geometry';
 import { assistForce } from './quasi-static';
@@ -28,9 +29,8 @@ export interface UnitSurroundings {
 
 /** Dynamic state of a unit, its master cylinder and the brakes behind it. */
 export interface UnitState {
-  /** Pa absolute. */
-  front: number;
-  rear: number;
+  readonly front: AirChamber;
+  readonly rear: AirChamber;
   /** Rod force as the valve feels it, friction taken up, N. */
   felt: number;
   /** Pa gauge. */
@@ -50,13 +50,19 @@ export interface UnitModel {
 
 /**
  * Dynamic model of a pedal-operated vacuum unit: front and rear chamber filled through orifices (isentropic
- * nozzle flow, isothermal chambers), a control valve that shuts the vacuum passage and opens the air inlet as the
+ * nozzle flow; chambers exchange heat with their walls), a control valve that shuts the vacuum passage and opens the air inlet as the
  * servo law asks, rod friction as play, the brakes' fluid as travel in proportion to pressure.
  */
 export function unitModel(
   unit: VacuumInlineUnit,
   condition: InlineCondition,
-  start: { readonly front: number; readonly rear: number; readonly benchVolume: number },
+  start: {
+    /** Pa absolute, K, m3. */
+    readonly front: number;
+    readonly rear: number;
+    readonly temperature: number;
+    readonly benchVolume: number;
+  },
 ): UnitModel {
   const servoRatio = unit.servoRatio * condition.servoFactor;
   const jumpIn = condition.jumpIn ? unit.jumpInForce : 0;
@@ -67,7 +73,17 @@ export function unitModel(
   // A small rear chamber answers faster: the valve's error band grows with it, so that it settles.
   const width = valveWidth * max(1, unit.shellVolume / (2 * unit.rearVolume));
   const checkArea = checkValveArea * condition.checkArea;
-  const state: UnitState = { front: start.front, rear: start.rear, felt: 0, output: 0, travel: 0, crept: 0 };
+  const frontWalls = wallConductance(unit.frontVolume + start.benchVolume);
+  const rearWalls = wallConductance(unit.rearVolume);
+  const state: UnitState = {
+    front: { pressure: start.front, temperature: start.temperature },
+    rear: { pressure: start.rear, temperature: start.temperature },
+    felt: 0,
+    output: 0,
+    travel: 0,
+    crept: 0,
+  };
+  const { front, rear } = state;
 
   function follow(rodForce: number): void {
     if (rodForce > state.felt) state.felt = rodForce;
@@ -82,8 +98,8 @@ export function unitModel(
   }
 
   function moveOutput(dt: number, ambient: number): void {
-    const assist = gain * (state.rear - state.front) - spring;
-    const powered = assistForce(unit, ambient - state.front) > 0;
+    const assist = gain * (rear.pressure - front.pressure) - spring;
+    const powered = assistForce(unit, ambient - front.pressure) > 0;
     const force = powered && state.felt < unit.cutInForce ? 0 : max(0, state.felt + assist);
     const full = max(0, force * unit.masterEfficiency - unit.masterSpring) / unit.masterArea;
     const wasApplied = state.output > 50e3;
@@ -98,31 +114,32 @@ export function unitModel(
   return {
     state,
     advance(dt, { ambient, temperature, hose, rodForce }) {
-      const heat = airGasConstant * temperature;
       follow(rodForce);
       const wanted = wantedDifference();
-      const difference = state.rear - state.front;
+      const difference = rear.pressure - front.pressure;
       const error = wanted === null ? -Infinity : wanted - difference;
       const opening = min(1, abs(error) / width);
       const inlet = (error > 0 ? inletArea * opening : 0) + condition.atmosphereValveLeak;
       const passage = error < 0 ? passageArea * opening : 0;
       const leaks = condition.diaphragmLeak + (wanted === null ? 0 : condition.vacuumValveLeak);
-      const intoRear = nozzleFlow(inlet, ambient, state.rear, temperature);
-      const across = nozzleFlow(passage + leaks, state.rear, state.front, temperature);
-      const out =
-        state.front > hose
-          ? nozzleFlow(checkArea, state.front, hose, temperature)
-          : nozzleFlow(condition.checkLeak, state.front, hose, temperature);
+      const intoRear = nozzleFlow(inlet, ambient, rear.pressure, temperature);
+      const acrossFrom = difference > 0 ? rear.temperature : front.temperature;
+      const across = nozzleFlow(passage + leaks, rear.pressure, front.pressure, acrossFrom);
+      const leaving = front.pressure > hose;
+      const outFrom = leaving ? front.temperature : temperature;
+      const out = nozzleFlow(leaving ? checkArea : condition.checkLeak, front.pressure, hose, outFrom);
 
       moveOutput(dt, ambient);
       // What crept past the seal moves the piston on, though the pressure falls.
       const travel = min(unit.stroke, travelAt(unit, state.output + state.crept));
-      const swept = unit.area * (travel - state.travel);
+      const swept = (unit.area * (travel - state.travel)) / dt;
       state.travel = travel < atHome ? 0 : travel;
       const frontVolume = unit.frontVolume + start.benchVolume - unit.area * state.travel;
       const rearVolume = unit.rearVolume + unit.area * state.travel;
-      state.front += (dt * heat * (across - out) + state.front * swept) / frontVolume;
-      state.rear += (dt * heat * (intoRear - across) - state.rear * swept) / rearVolume;
+      const intoFront = { mass: across - out, heat: across * acrossFrom - out * outFrom, growth: -swept };
+      const behind = { mass: intoRear - across, heat: intoRear * temperature - across * acrossFrom, growth: swept };
+      exchangeAir(front, dt, frontVolume, intoFront, frontWalls, temperature);
+      exchangeAir(rear, dt, rearVolume, behind, rearWalls, temperature);
       return out * dt;
     },
   };
@@ -130,10 +147,12 @@ export function unitModel(
 
 /** State as plain numbers, for a snapshot. */
 export function stateNumbers({ front, rear, felt, output, travel, crept }: UnitState): number[] {
-  return [front, rear, felt, output, travel, crept];
+  return [front.pressure, front.temperature, rear.pressure, rear.temperature, felt, output, travel, crept];
 }
 
 /** Puts a snapshot's numbers back. */
 export function restoreState(state: UnitState, numbers: readonly number[]): void {
-  [state.front, state.rear, state.felt, state.output, state.travel, state.crept] = numbers;
+  const { front, rear } = state;
+  [front.pressure, front.temperature, rear.pressure, rear.temperature] = numbers;
+  [state.felt, state.output, state.travel, state.crept] = numbers.slice(4);
 }

@@ -31,7 +31,12 @@ function plant(unit: VacuumInlineUnit, conditions: PlantConditions): Plant {
   const idle = ambient - conditions.supplyVacuum * condition.sourceFactor;
   const evacuated = conditions.startsFrom === 'evacuated';
   const begin = evacuated ? idle : ambient;
-  const model = unitModel(unit, condition, { front: begin, rear: begin, benchVolume: conditions.benchVolume });
+  const model = unitModel(unit, condition, {
+    front: begin,
+    rear: begin,
+    temperature,
+    benchVolume: conditions.benchVolume,
+  });
   let source = begin;
   let hose = begin;
   let pedal = 0;
@@ -49,7 +54,7 @@ function plant(unit: VacuumInlineUnit, conditions: PlantConditions): Plant {
       const left = model.advance(dt, { ambient, temperature, hose, rodForce: pedal * unit.leverage });
       // A soft hose is sucked shut when the brakes draw air through it, and stays shut while the source pulls on it.
       if (condition.hoseWhileDrawing < 1) {
-        const across = model.state.front - source;
+        const across = model.state.front.pressure - source;
         if (ambient - source > collapsesAbove && across > drawing && pedal > 10) collapsed = 1;
         if (across < springsOpen) collapsed = 0;
       }
@@ -61,7 +66,7 @@ function plant(unit: VacuumInlineUnit, conditions: PlantConditions): Plant {
       out[0] = pedal;
       out[1] = pedal > 1 ? freePlay + model.state.travel * unit.pedalRatio + give * pedal : 0;
       out[2] = model.state.output;
-      out[3] = ambient - model.state.front;
+      out[3] = ambient - model.state.front.pressure;
       out[4] = running;
       out[5] = ambient - hose;
     },

@@ -1,3 +1,4 @@
+import { exchangeAir, wallConductance } from '../../../physics/air-chamber';
 import { airGasConstant, nozzleFlow } from '../../../physics/nozzle';
 import type { PlantConditions } from '../../../physics/plant';
 import type { BenchControls } from '../../../physics/bench-controls';
@@ -28,7 +29,7 @@ export const leverLag = 0.04;
 export const assistOn = 500;
 
 /** Numbers in an air side's snapshot. */
-export const airStateSize = 6;
+export const airStateSize = 8;
 
 /** Volumes that a bench evacuates: the shell, its vacuum side when applied (m3; null where nobody measured), and what stands beside it. */
 export interface AirVolumes {
@@ -56,8 +57,8 @@ export interface AirSide {
 }
 
 /**
- * Tank, vacuum side and control side filled through orifices, and a control valve with friction (play). Isothermal
- * chambers.
+ * Tank, vacuum side and control side filled through orifices, and a control valve with friction (play). The unit's
+ * chambers exchange heat with their walls; the tank is large and keeps its temperature.
  */
 export function airSide(
   unit: RemoteUnit,
@@ -77,23 +78,24 @@ export function airSide(
   // A valve's leak goes with the size of its seat, and that with the shell.
   const acrossLeak = condition.diaphragmLeak + (condition.vacuumValveLeak * shell) / studiedShell;
 
-  const evacuated = conditions.startsFrom === 'evacuated';
+  const begin = conditions.startsFrom === 'evacuated' ? regulated : ambient;
+  const supply = { pressure: begin, temperature };
+  const control = { pressure: begin, temperature };
+  const supplyWalls = wallConductance(reservoir + applied + benchVolume);
+  const controlWalls = wallConductance(shell - applied);
   // Fields of one object: a number in a variable of a closure would be boxed anew in every step.
   const air = {
     tank: regulated,
-    supply: evacuated ? regulated : ambient,
-    control: evacuated ? regulated : ambient,
     play: 0,
     stroke: 0,
     onTee: 0,
   };
 
   return {
-    difference: () => air.control - air.supply,
+    difference: () => control.pressure - supply.pressure,
     vent(dt, controls) {
       if (controls.source !== 0 || controls.isolated !== 0 || controls['unit-shut'] !== 0) return;
-      air.supply += ((ambient - air.supply) * dt) / 0.3;
-      air.control += ((ambient - air.control) * dt) / 0.3;
+      for (const chamber of [supply, control]) chamber.pressure += ((ambient - chamber.pressure) * dt) / 0.3;
     },
     follow(input) {
       const pushed = input - condition.controlDrag;
@@ -102,36 +104,58 @@ export function airSide(
       if (air.play - released > condition.controlStick) air.play = released;
     },
     move(dt, controls, movedTo) {
-      const difference = air.control - air.supply;
+      const difference = control.pressure - supply.pressure;
       const wanted = unit.controlRatio * (air.play - unit.valveOpening);
       const error = wanted - difference;
       const opening = min(1, abs(error) / valveWidth);
       const inlet = error > 0 ? breatherArea * opening : 0;
       const passage = error < 0 ? vacuumValveArea * opening : 0;
       const atmosphereArea = inlet + condition.atmosphereValveLeak;
-      const intoControl = nozzleFlow(atmosphereArea, ambient, air.control, temperature);
+      const intoControl = nozzleFlow(atmosphereArea, ambient, control.pressure, temperature);
       const intoReservoir =
-        condition.reservoirLeak > 0 ? nozzleFlow(condition.reservoirLeak, ambient, air.supply, temperature) : 0;
-      const across = nozzleFlow(passage + acrossLeak, air.control, air.supply, temperature);
+        condition.reservoirLeak > 0 ? nozzleFlow(condition.reservoirLeak, ambient, supply.pressure, temperature) : 0;
+      const acrossFrom = difference > 0 ? control.temperature : supply.temperature;
+      const across = nozzleFlow(passage + acrossLeak, control.pressure, supply.pressure, acrossFrom);
       const open = controls.source > 0 && controls.isolated === 0 && controls['unit-shut'] === 0 ? 1 : 0;
-      const toTank = nozzleFlow(hoseArea * condition.hose * open, air.supply, air.tank, temperature);
+      const toTankFrom = supply.pressure > air.tank ? supply.temperature : temperature;
+      const toTank = nozzleFlow(hoseArea * condition.hose * open, supply.pressure, air.tank, toTankFrom);
 
       const swept = (unit.powerArea * (movedTo - air.stroke)) / dt;
       air.stroke = movedTo;
       const supplyVolume = reservoir + applied + benchVolume - min(unit.powerArea * air.stroke, 0.5 * applied);
       const controlVolume = shell - applied + unit.powerArea * air.stroke;
-      air.supply += (dt * (heat * (across + intoReservoir - toTank) + air.supply * swept)) / supplyVolume;
-      air.control += (dt * (heat * (intoControl - across) - air.control * swept)) / controlVolume;
+      const supplied = {
+        mass: across + intoReservoir - toTank,
+        heat: across * acrossFrom + intoReservoir * temperature - toTank * toTankFrom,
+        growth: -swept,
+      };
+      const controlled = {
+        mass: intoControl - across,
+        heat: intoControl * temperature - across * acrossFrom,
+        growth: swept,
+      };
+      exchangeAir(supply, dt, supplyVolume, supplied, supplyWalls, temperature);
+      exchangeAir(control, dt, controlVolume, controlled, controlWalls, temperature);
 
       const pumping = air.tank > regulated ? pumpSpeed * (air.tank - pumpUltimate * ambient) : 0;
       air.tank += (dt * (heat * toTank - pumping)) / tankVolume;
       air.onTee = controls['unit-shut'];
     },
-    supplyVacuum: () => ambient - (air.onTee > 0 ? air.tank : air.supply),
-    controlVacuum: () => ambient - (air.onTee > 0 ? air.tank : air.control),
-    snapshot: () => [air.tank, air.supply, air.control, air.play, air.stroke, air.onTee],
+    supplyVacuum: () => ambient - (air.onTee > 0 ? air.tank : supply.pressure),
+    controlVacuum: () => ambient - (air.onTee > 0 ? air.tank : control.pressure),
+    snapshot: () => [
+      air.tank,
+      supply.pressure,
+      supply.temperature,
+      control.pressure,
+      control.temperature,
+      air.play,
+      air.stroke,
+      air.onTee,
+    ],
     restore(state) {
-      [air.tank, air.supply, air.control, air.play, air.stroke, air.onTee] = state;
+      [air.tank, supply.pressure, supply.temperature, control.pressure, control.temperature] = state;
+      [air.play, air.stroke, air.onTee] = state.slice(5);
     },
   };
 }
