@@ -31,6 +31,7 @@ const words: Readonly<Record<string, readonly string[]>> = {
   rod_force: ['rod', 'push', 'force', 'load'],
   pedal_travel: ['pedal', 'travel', 'stroke', 'position'],
   rod_travel: ['rod', 'travel', 'stroke', 'position'],
+  ride_height: ['ride', 'height', 'body', 'level', 'suspension'],
   stop_switch: ['stop', 'switch', 'lamp', 'light'],
   engine_on: ['engine', 'running', 'ignition'],
   pump_on: ['pump', 'motor', 'on', '1'],

@@ -42,6 +42,7 @@ export const defaultInstruments: readonly Instrument[] = [
   force('pedal_force', 'Stand-in pedal load cell, 10 kN'),
   travel('rod_travel', 'Stand-in rod travel gauge, 200 mm'),
   travel('pedal_travel', 'Stand-in pedal travel gauge, 200 mm'),
+  travel('ride_height', 'Stand-in ride height gauge, 200 mm'),
   store('accumulator_pressure', 'Stand-in store transducer, 25 MPa'),
   store('accumulator_pressure_2', 'Stand-in store 2 transducer, 25 MPa'),
   hydraulic('front_pressure', 'Stand-in front circuit transducer, 16 MPa'),

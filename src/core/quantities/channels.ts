@@ -35,7 +35,7 @@ export const channels: readonly ChannelDescription[] = [
     'gauge',
   ),
   ...describe('force', 'N', ['pedal_force', 'rod_force']),
-  ...describe('length', 'mm', ['pedal_travel', 'rod_travel']),
+  ...describe('length', 'mm', ['pedal_travel', 'rod_travel', 'ride_height']),
   ...describe('temperature', '°C', ['air_temperature', 'fluid_temperature']),
   ...describe('angle', '°', ['pedal_angle']),
   ...describe('current', 'A', ['motor_current']),

@@ -55,6 +55,10 @@ export type AnalysisProblem =
   | { readonly code: 'not-from-empty'; readonly left: number }
   | { readonly code: 'shell-taken-as-air'; readonly within: number }
   | { readonly code: 'steering-not-seen' }
+  | { readonly code: 'bump-not-seen' }
+  /** Nothing in the trace shows that the gauge follows its pressure. */
+  | { readonly code: 'gauge-never-moved'; readonly channel: string }
+  | { readonly code: 'soaked-too-briefly'; readonly seconds: number; readonly needed: number }
   | { readonly code: 'never-idled' }
   | { readonly code: 'relief-creeps'; readonly by: number }
   | { readonly code: 'relief-chatters'; readonly by: number }

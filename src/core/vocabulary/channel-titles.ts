@@ -7,6 +7,7 @@ export const channelTitles: Readonly<Record<string, string>> = {
   stop_switch: 'Stop-lamp switch',
   rod_force: 'Rod force',
   rod_travel: 'Rod travel',
+  ride_height: 'Ride height',
   pedal_force: 'Pedal force',
   pedal_travel: 'Pedal travel',
   reservoir_vacuum: 'Vehicle’s sensor',

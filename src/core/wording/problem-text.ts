@@ -227,8 +227,14 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `The reading after ${waitText(problem.after)} does not lie between the ends of a hold of ${waitText(problem.seconds)}: it was left out.`;
     case 'all-gone':
       return `All of the vacuum was gone within ${waitText(problem.seconds)}: it lost at least that much.`;
+    case 'bump-not-seen':
+      return 'Nothing in this trace shows a bump that was driven over with the foot off the brake: log the ride height too, or read the gauge over a bump and type it in.';
+    case 'gauge-never-moved':
+      return `${channelTitle(problem.channel)} never moved: press the brake once in the same trace, so that a dead gauge is not taken for a dry circuit.`;
+    case 'soaked-too-briefly':
+      return `It stood for ${waitText(problem.seconds)} instead of ${waitText(problem.needed)}: what leaks slowly had no time to show.`;
     case 'engine-not-started':
-      return 'The engine was not seen to start during the hold.';
+      return 'The engine was not seen running when it was needed.';
     case 'foot-not-still':
       return `The pedal force changed by ${(problem.share * 100).toFixed(0)} %: hold it still.`;
     case 'unassisted-too-small':

@@ -65,6 +65,7 @@ const readingOrder = [
   'boost_pressure',
   'return_pressure',
   'pedal_travel',
+  'ride_height',
   'pedal_angle',
   'input_pressure',
   'rod_force',

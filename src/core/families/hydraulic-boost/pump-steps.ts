@@ -190,7 +190,12 @@ export const returnPressure: Measured = {
   startsFrom: 'charged',
   guide: () => [wait({ code: 'rest', seconds: 2 }, off, 2), wait({ code: 'start-engine', seconds: 8 }, engineOn, 8)],
   analyse: (trace, context) =>
-    analyseSteadyReading(trace, context, { id: 'return-pressure', channel: 'return_pressure', seconds: 4 }),
+    analyseSteadyReading(trace, context, {
+      id: 'return-pressure',
+      channel: 'return_pressure',
+      seconds: 4,
+      while: 'engine_on',
+    }),
   limits: (_analysis, { unit, workshopLimits }) => [
     atMost(
       'return-pressure',

@@ -1,8 +1,9 @@
 import { differenceComponents, differenceResolution, random } from '../../instruments/uncertainty';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
-import { absent, measured } from '../../procedure/analysis-result';
+import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
 import { analysePedalDrop } from '../../toolboxes/servo/pedal-analyses';
 import { analyseReserve } from '../../toolboxes/servo/reserve-analysis';
+import { soakDoubts, stillOn } from '../../toolboxes/servo/soak-length';
 import { findStrokes } from '../../traces/strokes';
 import { type Limit, atMost, limitFrom } from '../../procedure/limit';
 import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
@@ -187,7 +188,16 @@ export const reserveSoak: Measured = {
     const [own] = only(analysis, 'assisted-applications');
     const assisted: Characteristic =
       own.kind === 'measured' ? measured(own.id, firstIsStrong(analysis, context) ? 1 : 0, []) : own;
-    return { ...analysis, characteristics: [assisted, soakLoss(trace, context)], vacuum: undefined };
+    const stroke = findStrokes(trace, trace.columns[lever] ?? new Float64Array())[0];
+    if (stroke && stillOn(trace, stroke.from))
+      return nothingMeasured(['assisted-applications', 'store-soak-loss'], { code: 'source-still-on' });
+    const doubts = stroke ? soakDoubts(trace, stroke.from, 'accumulator_pressure', context.unit.spec.soakSeconds) : [];
+    return {
+      ...analysis,
+      characteristics: [assisted, soakLoss(trace, context)],
+      doubts: [...(analysis.doubts ?? []), ...doubts],
+      vacuum: undefined,
+    };
   },
   limits: (_analysis, context): Limit[] => [
     {

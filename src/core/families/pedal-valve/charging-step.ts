@@ -1,5 +1,5 @@
 import { columnOf, type Trace } from '../../traces/trace';
-import { analyseStoreSwitch } from '../../toolboxes/store/analysis/cycle-analysis';
+import { analyseStoreSwitch } from '../../toolboxes/store/analysis/store-switch-analysis';
 import { joinCircuits } from '../../toolboxes/store/analysis/precharge-analysis';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import type { PedalValveUnit } from './geometry';

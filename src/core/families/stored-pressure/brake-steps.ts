@@ -1,10 +1,6 @@
-import { differenceComponents, differenceResolution, random } from '../../instruments/uncertainty';
-import { movingMean } from '../../traces/smoothing';
-import { columnOf, meanOf, sampleInterval } from '../../traces/trace';
-import { measured, nothingMeasured } from '../../procedure/analysis-result';
+import { analyseBump } from './bump-analysis';
 import { around, atMost, limitFrom } from '../../procedure/limit';
 import { analyseMetering } from '../../toolboxes/analysis/metering-analysis';
-import type { StepAnalysis } from '../../procedure/step-analysis';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import type { ReadingBands } from '../../procedure/expected';
 import { brakePressure, pressForce, type StoredPressureUnit } from './geometry';
@@ -24,37 +20,30 @@ export const bump: Measured = {
   characteristics: ['bump-pressure'],
   ...openOnce,
   needs: ['front_pressure'],
-  uses: ['rear_pressure'],
+  uses: ['rear_pressure', lever, 'ride_height'],
   leastRows: 20,
-  picture: { kind: 'over-time', channels: ['front_pressure', 'rear_pressure'] },
+  picture: { kind: 'over-time', channels: ['front_pressure', 'ride_height'] },
   startsFrom: 'charged',
-  guide: () => [
+  guide: ({ unit }) => [
     wait({ code: 'rest', seconds: 2 }, live, 2),
+    // The gauge is seen to work before its silence counts.
+    {
+      instruction: { code: 'pull-to-hold', channel: lever, level: 0.5 * pressForce(unit), seconds: 1 },
+      controls: live,
+      lever: { to: 0.5 * pressForce(unit), seconds: 1 },
+      end: { kind: 'input-held', level: 0.5 * pressForce(unit), tolerance: 0.2 * pressForce(unit), seconds: 1 },
+    },
+    {
+      instruction: { code: 'let-go', channel: lever },
+      controls: live,
+      lever: { to: 0, seconds: 0.5 },
+      end: { kind: 'input-below', level: 5 },
+    },
+    wait({ code: 'rest', seconds: 3 }, live, 3),
     wait({ code: 'drive-over-bump' }, { ...live, actuate: 1 }, 5),
     wait({ code: 'rest', seconds: 2 }, live, 2),
   ],
-  analyse: (trace, context): StepAnalysis => {
-    const front = columnOf(trace, 'front_pressure');
-    if (!front) return nothingMeasured(['bump-pressure'], { code: 'channel-missing', channel: 'front_pressure' });
-    const interval = sampleInterval(trace);
-    const smooth = movingMean(front, Math.max(1, Math.round(0.05 / interval)));
-    const zero = meanOf(front, 0, Math.max(2, Math.round(1.5 / interval))).mean;
-    let peak = -Infinity;
-    for (const value of smooth) peak = Math.max(peak, value);
-    const instrument = context.instruments.get('front_pressure');
-    return {
-      characteristics: [
-        measured('bump-pressure', peak - zero, [
-          random('noise', 3e3),
-          ...(instrument
-            ? [differenceResolution(instrument), ...differenceComponents(instrument, zero, peak, context.date)]
-            : []),
-        ]),
-      ],
-      events: [],
-      notes: [],
-    };
-  },
+  analyse: (trace, context) => analyseBump(trace, context, context.workshopLimits.bumpPressure),
   limits: (_analysis, { unit, workshopLimits }) => [
     atMost(
       'bump-pressure',

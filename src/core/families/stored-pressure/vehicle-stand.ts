@@ -11,6 +11,9 @@ const pedalLag = 0.02;
 const portLag = 0.03;
 /** A bump lifts the wheel and lets it down again over this, s. */
 const bumpPeriod = 1.2;
+/** Travel of the body on its springs at rest, and how far a bump pushes it, m. */
+const atRest = 0.09;
+const bumpHeight = 0.03;
 
 function plant(unit: StoredPressureUnit, conditions: PlantConditions): Plant {
   const condition = storedPressureWith(conditions.faults, unit);
@@ -44,6 +47,7 @@ function plant(unit: StoredPressureUnit, conditions: PlantConditions): Plant {
       'lamp_amber',
       'engine_on',
       'air_temperature',
+      'ride_height',
     ],
     largestStep: 0.02,
     advance(dt, controls) {
@@ -86,6 +90,7 @@ function plant(unit: StoredPressureUnit, conditions: PlantConditions): Plant {
       out[8] = second.lamp() ? 1 : 0;
       out[9] = engine;
       out[10] = conditions.temperature;
+      out[11] = atRest - bumpHeight * (bumping > 0 ? Math.sin((2 * Math.PI * bumping) / bumpPeriod) : 0);
     },
     snapshot: () => [front, rear, engine, bumping, ...pedal.snapshot(), ...first.snapshot(), ...second.snapshot()],
     restore(state) {

@@ -1,4 +1,5 @@
 import { stuckProblem } from '../../procedure/stuck-problem';
+import { fitLine } from '../../fitting/line';
 import { fitExponentialDecay } from '../../fitting/decay';
 import { random, systematic } from '../../instruments/uncertainty';
 import { ambientStandard } from '../../quantities/standard-atmosphere';
@@ -55,7 +56,7 @@ export function analysePumpDown(trace: Trace, context: Context): StepAnalysis {
       measured('pump-speed', speed, [
         random('fit', speed * tauShare),
         systematic('volume', speed * volumeShare),
-        systematic('gas-heat', speed * heatShare(settled.tau)),
+        systematic('gas-heat', speed * heatShare(drawn, settled)),
       ]),
       measured('ultimate-pressure', context.ambient.pressure - settled.vacuum, [
         random('fit', settled.fitted),
@@ -187,10 +188,29 @@ const heatLeft = 0.01;
 /**
  * What heat may make of a speed, one sigma as a share: gas that is drawn off quickly cools and seems to be drawn 1.4 times as
  * fast (adiabatic), slowly it keeps its shell's temperature. Nothing in a quick draw tells the two apart, so that only its time
- * constant (s) says how much it may be. Shape: what draws of the first law (`exchangeAir`) with walls of 1 to 100 W/(m2·K) give.
+ * constant (s) says how much it may be; in a slower one heat that matters also bends it, and one that is straight had none.
+ * Shape: what draws of the first law (`exchangeAir`) with walls of 3 to 100 W/(m2·K) give.
  */
-function heatShare(tau: number): number {
-  return Math.hypot((adiabatic * Math.exp(-((tau / (0.5 * exchangesWithin)) ** 1.5))) / Math.sqrt(3), heatLeft);
+function heatShare(drawn: Samples, settled: SettledVacuum): number {
+  const { tau } = settled;
+  const most = (adiabatic * Math.exp(-((tau / (0.5 * exchangesWithin)) ** 1.5))) / Math.sqrt(3);
+  const seen = tau < tellsFrom ? 1 : Math.min(1, bendOf(drawn, settled) / bendOfHeat);
+  return Math.hypot(most * seen, heatLeft);
+}
+
+/** From this time constant on (s) heat shows as a bend of so much. */
+const tellsFrom = 2;
+const bendOfHeat = 0.1;
+
+/** By what share the beginning of a draw is quicker than its rest, with twice what the scatter makes of it. */
+function bendOf({ time, value }: Samples, { vacuum, tau }: SettledVacuum): number {
+  const left = value.map((each) => Math.log(Math.max(1e-3, 1 - each / vacuum)));
+  const piece = (from: number, to: number) =>
+    fitLine(time, left, { keep: (i) => time[i] - time[0] >= from * tau && time[i] - time[0] < to * tau });
+  const [early, late] = [piece(0, 0.8), piece(0.8, 2)];
+  if (early.termination !== 'converged' || late.termination !== 'converged') return Infinity;
+  const scatter = Math.hypot(Math.sqrt(early.slopeVariance) / early.slope, Math.sqrt(late.slopeVariance) / late.slope);
+  return Math.abs(early.slope / late.slope - 1) + 2 * scatter;
 }
 
 /** The same for where a draw settles, as a share of its vacuum: air that still warms seems to settle at less. */

@@ -14,7 +14,13 @@ const fewestSamples = 10;
 export function analyseSteadyReading(
   trace: Trace,
   context: StepContext<unknown>,
-  of: { readonly id: CharacteristicId; readonly channel: string; readonly seconds: number },
+  of: {
+    readonly id: CharacteristicId;
+    readonly channel: string;
+    readonly seconds: number;
+    /** A 0/1 channel that must be on while it is read; without it a pass does not stand. */
+    readonly while?: string;
+  },
 ): StepAnalysis {
   const column = columnOf(trace, of.channel);
   if (!column) return nothingMeasured([of.id], { code: 'channel-missing', channel: of.channel });
@@ -27,6 +33,8 @@ export function analyseSteadyReading(
       seconds: samples.time[samples.time.length - 1] - samples.time[0],
     });
   const from = indexAtTime(trace, trace.time[trace.time.length - 1] - of.seconds);
+  const working = of.while === undefined ? undefined : columnOf(trace, of.while);
+  if (working && !(meanOf(working, from).mean > 0.9)) return nothingMeasured([of.id], { code: 'engine-not-started' });
   const { mean, deviation, count } = meanOf(column, from);
   const instrument = context.instruments.get(of.channel);
   return {
@@ -38,5 +46,6 @@ export function analyseSteadyReading(
     ],
     events: [],
     notes: [],
+    doubts: of.while !== undefined && !working ? [{ code: 'channel-missing', channel: of.while }] : [],
   };
 }

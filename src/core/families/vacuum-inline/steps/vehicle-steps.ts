@@ -1,9 +1,11 @@
-import { absent, estimateOf, measured } from '../../../procedure/analysis-result';
+import { absent, estimateOf, measured, nothingMeasured } from '../../../procedure/analysis-result';
 import { analysePedalDrop, analyseSameForcePair } from '../../../toolboxes/servo/pedal-analyses';
 import { analyseSourceVacuum, leastVacuumLimits } from '../../../toolboxes/vacuum/source-vacuum-analysis';
 import { differenceComponents, differenceResolution } from '../../../instruments/uncertainty';
 import { movingMean } from '../../../traces/smoothing';
 import { columnOf } from '../../../traces/trace';
+import { findStrokes } from '../../../traces/strokes';
+import { soakDoubts, stillOn } from '../../../toolboxes/servo/soak-length';
 import type { GuidePhase } from '../../../procedure/guide-phase';
 import type { Characteristic, StepAnalysis } from '../../../procedure/step-analysis';
 import type { ReadingBands } from '../../../procedure/expected';
@@ -179,8 +181,13 @@ export const reserveSoak: Measured = {
   },
   analyse: (trace, context) => {
     const found = analyseStrokes(trace, context);
+    const stroke = findStrokes(trace, trace.columns[pedal] ?? new Float64Array())[0];
+    if (stroke && stillOn(trace, stroke.from))
+      return nothingMeasured(['assisted-applications', 'soak-loss'], { code: 'source-still-on' });
+    const soaked = stroke ? soakDoubts(trace, stroke.from, 'supply_vacuum', context.workshopLimits.soakSeconds) : [];
     return {
       ...found,
+      doubts: [...(found.doubts ?? []), ...soaked],
       characteristics: [assistedAfterSoak(found, context), soakLoss(found, context, columnOf(trace, 'supply_vacuum'))],
       // Two strokes are not meant to use it up.
       notes: found.notes.filter((note) => note.code !== 'reserve-not-used-up'),

@@ -2,7 +2,8 @@ import { makeTrace, type Trace } from '../../../traces/trace';
 import type { StepAnalysis } from '../../../procedure/step-analysis';
 import { chargingCircuit, soundCircuit, type CircuitCondition } from '../model/charging-circuit';
 import { circuitFaults } from '../model/circuit-faults';
-import { analyseCycles, analyseRestCycles, analyseStoreSwitch } from './cycle-analysis';
+import { analyseCycles, analyseRestCycles } from './cycle-analysis';
+import { analyseStoreSwitch } from './store-switch-analysis';
 import { cycleMap, predictCycle, readCycle } from '../model/cycle-map';
 import {
   onlyCircuit,

@@ -13,7 +13,7 @@ import { absent, beyond, measured } from '../../../procedure/analysis-result';
 import { meanAndSpread, pumpRuns, type PumpRun } from '../../../traces/pump-runs';
 import { cycleMap, readCycle } from '../model/cycle-map';
 import { gasTemperatureAlong, prechargeTemperature } from '../../../physics/gas-law';
-import { joinCircuits, levelAt, withoutRun, type CircuitAnalysis } from './precharge-analysis';
+import { joinCircuits, withoutRun, type CircuitAnalysis } from './precharge-analysis';
 import type { StoreCircuit } from '../model/store-unit';
 
 const { abs, hypot, max, min, round, sqrt } = Math;
@@ -257,52 +257,4 @@ export function analyseRestCycles<Unit>(
     return analysis;
   });
   return { ...joined, cycles };
-}
-
-/** Where the pump starts and stops (Pa gauge): means over its runs from cut-in. */
-export function analyseStoreSwitch<Unit>(
-  trace: Trace,
-  circuit: StoreCircuit<Unit>,
-  context: StepContext<Unit>,
-): CircuitAnalysis {
-  const ids = [`store-cut-in${circuit.suffix}`, `store-cut-out${circuit.suffix}`] as const;
-  const none = (problem: AnalysisProblem): CircuitAnalysis => ({
-    characteristics: ids.map((id) => absent(id, problem)),
-    events: [],
-    notes: [],
-  });
-  const column = columnOf(trace, circuit.pressure);
-  const pump = columnOf(trace, circuit.pump);
-  if (!column) return none({ code: 'channel-missing', channel: circuit.pressure });
-  if (!pump) return none({ code: 'no-pump-signal' });
-  const runs = pumpRuns(pump);
-  if (runs.length === 0) return none(withoutRun(trace, pump));
-  const half = max(1, round(edge / sampleInterval(trace)));
-  const before = (i: number) => meanOf(column, max(0, i - half), i).mean;
-  const instrument = context.instruments.get(circuit.pressure);
-  const level = (id: (typeof ids)[number], levels: readonly number[]): Characteristic => {
-    const { mean, standard } = meanAndSpread(levels);
-    return levelAt(id, mean, instrument, context, standard);
-  };
-  const stops = runs.flatMap((run) => (run.stop === null ? [] : [run.stop]));
-  const last = column.length - 1;
-  const seconds = trace.time[last] - trace.time[runs[0].start];
-  return {
-    characteristics: [
-      level(
-        ids[0],
-        runs.map((run) => before(run.start)),
-      ),
-      stops.length > 0
-        ? level(ids[1], stops.map(before))
-        : beyond(
-            ids[1],
-            'above',
-            { value: before(last), components: [] },
-            { code: 'pump-never-stopped-charging', seconds },
-          ),
-    ],
-    events: runs.map((run) => ({ id: 'pump-starts', time: trace.time[run.start] })),
-    notes: [],
-  };
 }

@@ -1,6 +1,6 @@
 import { type GuidePhase, home, wait } from '../../../procedure/guide-phase';
 import type { MeasuredStep } from '../../../procedure/step-definition';
-import { analyseStoreSwitch } from '../analysis/cycle-analysis';
+import { analyseStoreSwitch } from '../analysis/store-switch-analysis';
 import { analyseBleedDown, joinCircuits } from '../analysis/precharge-analysis';
 import { bleedTimes, idOf, slowBleed, type StoreKit } from './store-kit';
 
