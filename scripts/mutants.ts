@@ -17,11 +17,11 @@ interface Mutant {
 }
 
 const judging = 'judging|evaluate|decide';
-const holds = 'foreign-holds|families/analyses|inline-steps|band-and-typed';
+const holds = 'hold-evidence|hold-events|hold-entry|foreign-holds|families/analyses|inline-steps|band-and-typed';
 const checks = 'foreign-checks|inline-steps|families/analyses';
 
-const pulls = 'foreign-pulls.test';
-const steps = 'foreign-steps.test';
+const pulls = 'pull-evidence|foreign-pulls.test';
+const steps = 'reserve-analysis|leak-down|foreign-steps.test';
 
 const m = (file: string, from: string, to: string, tests: string): Mutant => ({
   file: `src/core/${file}.ts`,
@@ -100,8 +100,13 @@ const mutants: readonly Mutant[] = [
   m('toolboxes/vacuum/check-valve-analysis', 'const openBelow = 0.1;', 'const openBelow = 2;', checks),
   m('toolboxes/vacuum/pressure-hold-analysis', 'const letBackShare = 0.05;', 'const letBackShare = 50;', checks),
   m('toolboxes/vacuum/pressure-hold-analysis', 'if (level < low || level > high)', 'if (level > high)', checks),
-  m('toolboxes/vacuum/early-call', '&& grown <= limit', '', 'early|hold-prediction|watch'),
-  m('toolboxes/vacuum/early-call', 'const diesDown = 0.6;', 'const diesDown = 6;', 'early|hold-prediction|watch'),
+  m('toolboxes/vacuum/early-call', '&& grown <= limit', '', 'early-call.test|hold-prediction|watch'),
+  m(
+    'toolboxes/vacuum/early-call',
+    'const diesDown = 0.6;',
+    'const diesDown = 6;',
+    'early-call.test|hold-prediction|watch',
+  ),
   m(
     'toolboxes/vacuum/source-vacuum',
     'local - (seaLevelPressure - seaLevelVacuum)',
@@ -159,12 +164,17 @@ const mutants: readonly Mutant[] = [
     'pedal-analyses',
   ),
   m('toolboxes/servo/pedal-analyses', 'withVacuum / without', 'without / withVacuum', 'inline-steps|pedal'),
-  m('toolboxes/servo/reserve-analysis', '(first + unassisted) / 2', '(first + unassisted)', 'inline-steps|reserve'),
+  m(
+    'toolboxes/servo/reserve-analysis',
+    '(first + unassisted) / 2',
+    '(first + unassisted)',
+    'inline-steps|reserve-analysis',
+  ),
   m(
     'toolboxes/servo/reserve-analysis',
     'first.vacuum - second.vacuum, [',
     '2 * (first.vacuum - second.vacuum), [',
-    'inline-steps|reserve',
+    'inline-steps|reserve-analysis',
   ),
   m(
     'toolboxes/servo/assist-curve-analysis',
@@ -172,7 +182,12 @@ const mutants: readonly Mutant[] = [
     "measured('force-hysteresis', released - applied",
     'inline-steps|servo-law',
   ),
-  m('toolboxes/analysis/release-analysis', '0.1 * (pull.peak', '0.2 * (pull.peak', 'families/analyses|inline-steps'),
+  m(
+    'toolboxes/analysis/release-analysis',
+    '0.1 * (pull.peak',
+    '0.2 * (pull.peak',
+    'release-analysis|families/analyses|inline-steps',
+  ),
   m(
     'toolboxes/analysis/metering-analysis',
     'cutIn: -line.intercept / line.slope',

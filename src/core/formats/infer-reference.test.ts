@@ -20,6 +20,8 @@ describe('sign and reference of a column', () => {
     expect(kind(vacuum, (t) => -58e3 * Math.min(1, 3 * t) + 200)).toBe('negative');
     expect(kind(gauge, (t) => -4e6 * t)).toBe('negative');
     expect(kind(force, (t) => -900 * t)).toBe('negative');
+    // A shell that is blown out after its vacuum was not negative throughout.
+    expect(kind(vacuum, (t) => 58e3 - 64e3 * t)).toBe('as-written');
     // A store that ends below zero was not negative throughout: that is a gauge at fault, and stays one.
     expect(kind(gauge, (t) => 16e6 - 20e6 * t)).toBe('as-written');
   });

@@ -133,6 +133,14 @@ describe('a soak of hours', () => {
     expect(found(risen, 'half-life')).toMatchObject({ kind: 'beyond', side: 'above' });
   });
 
+  it('a store that still holds gas pressure but little oil has nothing to show', () => {
+    const low = makeTrace(Float64Array.from([0, 4 * hour]), {
+      accumulator_pressure: Float64Array.from([5e6, 4.9e6]),
+    });
+    const none = { kind: 'absent', problem: { code: 'too-little-pressure' } };
+    expect(found(low, 'half-life', storeContext({ precharge: 2e6 }))).toMatchObject(none);
+  });
+
   it.each([
     ['minutes', [0, 120], [17e6, 16.9e6], 'soak-too-short'],
     ['one reading', [0], [17e6], 'soak-too-short'],
