@@ -86,10 +86,24 @@ export function analysisOf(step: JudgedStep, given: Given, context: StepContext<
     const channels = entry
       .fields(read, given.readings)
       .flatMap(({ id, channel }) => (channel !== null && given.readings[id] !== undefined ? [channel] : []));
+    const finished = finishedFigures(step, given.readings, read);
+    if (finished) return withDialsSaid(finished.analysis, finished.channels, context);
     return withDialsSaid(entry.analyse(given.readings, read), channels, context);
   }
   if (step.kind === 'typed') throw new Error(`${step.id} is typed and has no trace`);
   return step.analyse(given.trace, context);
+}
+
+/** Figures that were kept as they came out, by a step that asks for readings by now: judged as they are. Null where there are none. */
+function finishedFigures(step: JudgedStep, readings: TypedValues, context: StepContext<unknown>) {
+  if (step.kind === 'typed' || !step.entry) return null;
+  const fields = new Set(step.entry.fields(context, readings).map((field) => field.id));
+  const ids = Object.keys(readings).filter((id) => !fields.has(id));
+  const figures = ids.filter((id): id is CharacteristicId => step.characteristics.some((each) => each === id));
+  if (figures.length === 0 || ids.length < Object.keys(readings).length) return null;
+  const values = new Map(figures.map((id) => [id, readings[id]]));
+  const channels = figures.flatMap((id) => dialChannel(id) ?? []);
+  return { analysis: analysisFromTyped(step, values, context), channels };
 }
 
 /** An analysis of what was read, with the channels said that nobody named an instrument for. */

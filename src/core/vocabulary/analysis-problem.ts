@@ -56,6 +56,8 @@ export type AnalysisProblem =
   | { readonly code: 'shell-taken-as-air'; readonly within: number }
   | { readonly code: 'steering-not-seen' }
   | { readonly code: 'bump-not-seen' }
+  /** A reading at a marked point lies off the line of its neighbours by so much (SI of its channel). */
+  | { readonly code: 'point-off-line'; readonly point: number; readonly off: number; readonly channel: string }
   /** Nothing in the trace shows that the gauge follows its pressure. */
   | { readonly code: 'gauge-never-moved'; readonly channel: string }
   | { readonly code: 'soaked-too-briefly'; readonly seconds: number; readonly needed: number }

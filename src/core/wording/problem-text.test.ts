@@ -89,6 +89,7 @@ const facts: { readonly [C in Code]: Facts<C> } = {
   'too-few-strokes': { strokes: 3, needed: 6 },
   'last-strokes-differ': { strokes: 6 },
   'bump-not-seen': {},
+  'point-off-line': { point: 3, off: -3e5, channel: 'output_pressure' },
   'gauge-never-moved': { channel: 'front_pressure' },
   'soaked-too-briefly': { seconds: 60, needed: 300 },
   'vacuum-gone': { vacuum: 12e3 },

@@ -227,6 +227,8 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `The reading after ${waitText(problem.after)} does not lie between the ends of a hold of ${waitText(problem.seconds)}: it was left out.`;
     case 'all-gone':
       return `All of the vacuum was gone within ${waitText(problem.seconds)}: it lost at least that much.`;
+    case 'point-off-line':
+      return `Point ${problem.point} lies off the line of the others by ${withUnit(problem.off, shownAs(problem.channel), units)}: read it again.`;
     case 'bump-not-seen':
       return 'Nothing in this trace shows a bump that was driven over with the foot off the brake: log the ride height too, or read the gauge over a bump and type it in.';
     case 'gauge-never-moved':

@@ -5,6 +5,7 @@ import type { StepAnalysis } from '../../../procedure/step-analysis';
 import type { StepContext } from '../../../procedure/step-context';
 import type { MeasuredStep } from '../../../procedure/step-definition';
 import type { ReadingBands } from '../../../procedure/expected';
+import { boostCurveEntry } from './boost-curve-entry';
 import { analyseBoostCurve, boostCurveCharacteristics } from './boost-curve-analysis';
 import { chamberDifference, pullInput } from '../unit/control-valve';
 import type { BoostSetup } from './corrected-pull';
@@ -22,6 +23,8 @@ export interface LayoutCurve<Unit extends RemoteUnit> {
     at: { readonly input: number; readonly vacuum: number },
     shop: WorkshopLimits,
   ) => readonly [number, number];
+  /** Input (Pa gauge) at which a sound unit begins to help. */
+  readonly cutIn: (unit: Unit) => number;
   readonly limits: (analysis: StepAnalysis, context: StepContext<Unit>) => readonly Limit[];
   readonly cautions: readonly CautionId[];
 }
@@ -86,6 +89,13 @@ export function boostCurveStep<Unit extends RemoteUnit>(layout: LayoutCurve<Unit
       ];
     },
     analyse: (trace, context) => analyseBoostCurve(trace, context, layout.setup(context.unit)),
+    entry: boostCurveEntry<Unit>({
+      names: layout.names,
+      setup: layout.setup,
+      outputBand: ({ unit, workshopLimits }, input, vacuum) =>
+        layout.outputBand(unit, { input, vacuum }, workshopLimits),
+      cutIn: layout.cutIn,
+    }),
     limits: layout.limits,
     bands,
   };

@@ -4,6 +4,7 @@ import { analyseGaugeAgreement } from '../steps/gauge-agreement-analysis';
 import type { GuidePhase } from '../../../procedure/guide-phase';
 import { pullInput } from '../unit/control-valve';
 import type { InLineUnit } from './geometry';
+import { gaugeAgreementEntry } from './gauge-agreement-entry';
 import { outputAt } from './quasi-static';
 import { compareVacuumGauges, pairLimit, rest, vacuumNow } from '../steps/step-parts';
 
@@ -67,11 +68,13 @@ export const gaugeAgreement: MeasuredStep<InLineUnit> = {
     const { value: fraction } = pairLimit(context);
     return analyseGaugeAgreement(trace, context, { fraction, floor: context.workshopLimits.pairErrorFloor });
   },
+  entry: gaugeAgreementEntry(agreementLevels),
   limits: (analysis, context) => {
     const pair = analysis.corrections?.pair;
-    if (!pair) return [];
-    const [low, high] = pair.allowedGain;
-    return [{ characteristic: 'pair-gain', low, high, expected: 1, standard: 0, source: pairLimit(context).source }];
+    const limit = pairLimit(context);
+    // A gain that was typed by itself is judged without the offset beside it.
+    const [low, high] = pair?.allowedGain ?? [1 - limit.value, 1 + limit.value];
+    return [{ characteristic: 'pair-gain', low, high, expected: 1, standard: 0, source: limit.source }];
   },
   bands: () => ({}),
 };

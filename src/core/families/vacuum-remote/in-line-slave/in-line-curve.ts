@@ -23,6 +23,7 @@ export const boostCurve = boostCurveStep<InLineUnit>({
     const reach = output * boostRatioTolerance(unit, shop);
     return [output - reach, outputAt(unit, input, vacuum, 'way-back') + reach];
   },
+  cutIn: cutInPressure,
   limits: (analysis, context) => {
     const { unit, workshopLimits: shop } = context;
     return boostCurveLimits(analysis, context, {

@@ -39,6 +39,7 @@ const boostCurve = boostCurveStep<ServoUnit>({
   }),
   outputBand: (unit, at, shop) =>
     forceBand(unit, at, { tolerance: forceTolerance({ unit, workshopLimits: shop }).value, upper: 'way-back' }),
+  cutIn: pullBegins,
   limits: (analysis, context) =>
     boostCurveLimits(analysis, context, {
       atReference: {

@@ -17,7 +17,7 @@ const leastLevels = 3;
 /** Supply above this counts as "vacuum on", Pa. */
 const vacuumOn = 10_000;
 
-interface LevelPair {
+export interface LevelPair {
   readonly input: number;
   readonly output: number;
   readonly standard: number;
@@ -98,6 +98,21 @@ export function analyseGaugeAgreement(
     );
     return { input: mean, output: out.mean, standard: Math.max(standard, 1) };
   });
+  const tee = vacuumPair(trace, context);
+  const agreement = agreementOf(pairs, tee, context, limit);
+  return {
+    ...agreement,
+    events: levels.map((level) => ({ id: 'hold', time: trace.time[level.from], y: level.mean })),
+  };
+}
+
+/** What pairs of levels say of two gauges, the first the reference; see `analyseGaugeAgreement`. */
+export function agreementOf(
+  pairs: readonly LevelPair[],
+  tee: Corrections['vacuumPair'],
+  context: StepContext<unknown>,
+  limit: { readonly fraction: number; readonly floor: number },
+): StepAnalysis {
   const highest = Math.max(...pairs.map((pair) => pair.input));
   const distinct = new Set(pairs.map((pair) => Math.round((pair.input / highest) * 20)));
   if (distinct.size < leastLevels)
@@ -133,14 +148,13 @@ export function analyseGaugeAgreement(
       ? { code: 'pair-corrected', gain: line.slope, offset: line.intercept }
       : { code: 'pair-not-corrected', worst: worst.error, at: worst.at },
   ];
-  const tee = vacuumPair(trace, context);
   if (!tee) notes.push({ code: 'vacuum-pair-not-measured' });
   return {
     characteristics: [
       measured('pair-offset', line.intercept, [random('fit', offsetStandard)]),
       measured('pair-gain', line.slope, [random('fit', gainStandard)]),
     ],
-    events: levels.map((level) => ({ id: 'hold', time: trace.time[level.from], y: level.mean })),
+    events: [],
     notes,
     corrections: {
       pair: { offset: line.intercept, gain: line.slope, offsetStandard, gainStandard, applied, allowedGain },

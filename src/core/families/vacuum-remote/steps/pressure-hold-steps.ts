@@ -1,4 +1,5 @@
-import { analysePressureHold } from '../../../toolboxes/vacuum/pressure-hold-analysis';
+import { analysePressureHold, type PressureHoldOptions } from '../../../toolboxes/vacuum/pressure-hold-analysis';
+import { pressureHoldEntry } from '../../../toolboxes/vacuum/pressure-hold-entry';
 import type { MeasuredStep } from '../../../procedure/step-definition';
 import type { ReadingBands } from '../../../procedure/expected';
 import type { StepContext } from '../../../procedure/step-context';
@@ -6,6 +7,7 @@ import type { RemoteUnit } from '../unit/remote-unit';
 import {
   appliedInput,
   decayLimits,
+  decayShare,
   decayWatch,
   letBack,
   pullAndShut,
@@ -35,6 +37,16 @@ export function pressureHoldSteps<Unit extends RemoteUnit>(layout: PressureHolds
   const { held, withInputCreep } = layout;
   const channels = [...new Set([held.channel, 'input_pressure'])];
   const analysed = held.channel === 'input_pressure' ? { held: held.channel } : {};
+  const lowOptions: PressureHoldOptions = {
+    seconds: lowHoldSeconds,
+    withInputCreep: false,
+    between: [0.5 * lowPressure, 2 * lowPressure],
+    ...analysed,
+  };
+  const entryOf = (
+    options: (context: StepContext<Unit>) => PressureHoldOptions,
+    lockedIn: (context: StepContext<Unit>) => readonly [number, number],
+  ) => pressureHoldEntry<Unit>({ options, lockedIn, limit: (context, at) => decayShare(context).value * at });
   const low: MeasuredStep<Unit> = {
     id: 'low-pressure-hold',
     kind: 'measured',
@@ -50,15 +62,13 @@ export function pressureHoldSteps<Unit extends RemoteUnit>(layout: PressureHolds
     picture: { kind: 'over-time', channels },
     startsFrom: 'vented',
     guide: () => [rest(1.5), pullAndShut(lowPressure, 2, {}), waitShut(lowPressure, lowHoldSeconds, {}), letBack({})],
-    analyse: (trace, context) =>
-      analysePressureHold(trace, context, {
-        seconds: lowHoldSeconds,
-        withInputCreep: false,
-        between: [0.5 * lowPressure, 2 * lowPressure],
-        ...analysed,
-      }),
+    analyse: (trace, context) => analysePressureHold(trace, context, lowOptions),
+    entry: entryOf(
+      () => lowOptions,
+      () => [300_000, 500_000],
+    ),
     watch: (context) => decayWatch(context, lowHoldSeconds, held),
-    limits: (analysis, context) => decayLimits(analysis, context, held),
+    limits: (analysis, context) => decayLimits(analysis, context, { ...held, least: lowPressure }),
     bands: () => Object.fromEntries(channels.map((channel) => [channel, [300_000, 500_000] as const])),
   };
 
@@ -67,6 +77,13 @@ export function pressureHoldSteps<Unit extends RemoteUnit>(layout: PressureHolds
     const input = appliedInput(context);
     return layout.outputBand(context, input)[held.channel]?.[0] ?? input;
   };
+
+  const highOptions = (context: StepContext<Unit>): PressureHoldOptions => ({
+    seconds: highHoldSeconds,
+    withInputCreep,
+    between: [0.6 * soundLow(context), Infinity],
+    ...analysed,
+  });
 
   const high: MeasuredStep<Unit> = {
     id: 'pressure-hold',
@@ -91,15 +108,10 @@ export function pressureHoldSteps<Unit extends RemoteUnit>(layout: PressureHolds
         letBack(supplyOn),
       ];
     },
-    analyse: (trace, context) =>
-      analysePressureHold(trace, context, {
-        seconds: highHoldSeconds,
-        withInputCreep,
-        between: [0.6 * soundLow(context), Infinity],
-        ...analysed,
-      }),
+    analyse: (trace, context) => analysePressureHold(trace, context, highOptions(context)),
+    entry: entryOf(highOptions, (context) => [0.95 * soundLow(context), 1.6 * soundLow(context)]),
     watch: (context) => decayWatch(context, highHoldSeconds, held),
-    limits: (analysis, context) => decayLimits(analysis, context, held),
+    limits: (analysis, context) => decayLimits(analysis, context, { ...held, least: soundLow(context) }),
     bands: (context) => {
       const input = appliedInput(context);
       return { ...layout.outputBand(context, input), input_pressure: [input * 0.95, input * 1.05] };

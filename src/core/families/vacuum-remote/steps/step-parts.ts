@@ -61,7 +61,7 @@ export function appliedInput(context: Context): number {
 }
 
 /** Share of the held pressure that may be lost per second, with where the figure comes from. */
-function decayShare(context: Context) {
+export function decayShare(context: Context) {
   const percent = context.unit.spec.outputDecayMaxPercentPerMin;
   return limitFrom(
     { field: 'outputDecayMaxPercentPerMin', value: percent === undefined ? undefined : percent / 100 / 60 },
@@ -79,10 +79,14 @@ export function decayWatch(context: Context, seconds: number, { channel }: HeldP
   return { channel, seconds, limit: (start) => decayShare(context).value * start * seconds };
 }
 
-export function decayLimits(analysis: StepAnalysis, context: Context, { decay }: HeldPressure): Limit[] {
+/** Most that may go of what was locked in; of a rate that was typed without it, of the least that a sound unit holds (Pa gauge). */
+export function decayLimits(
+  analysis: StepAnalysis,
+  context: Context,
+  { decay, least }: HeldPressure & { readonly least: number },
+): Limit[] {
   const from = decayShare(context);
-  const { held } = analysis;
-  return held === undefined ? [] : [atMost(decay, { ...from, value: from.value * held }, { expected: 0 })];
+  return [atMost(decay, { ...from, value: from.value * (analysis.held ?? least) }, { expected: 0 })];
 }
 
 export function pairLimit(context: Context) {
