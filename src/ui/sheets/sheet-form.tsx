@@ -89,6 +89,31 @@ export function SheetForm({ air }: { readonly air: Air }) {
     );
   };
 
+  const fieldsOf = (group: SheetField['group']) =>
+    family.fields
+      .filter((field) => field.group === group)
+      .map((field) =>
+        input(field.name, field.required ? `${field.label} *` : field.label, {
+          unit: field.unit === '1' || field.choices ? undefined : field.unit,
+          helperText: field.help || ' ',
+          ...(field.choices
+            ? {
+                select: true,
+                children: [
+                  <MenuItem key="" value="">
+                    not said
+                  </MenuItem>,
+                  ...field.choices.map((choice) => (
+                    <MenuItem key={choice.value} value={choice.value}>
+                      {choice.title}
+                    </MenuItem>
+                  )),
+                ],
+              }
+            : {}),
+        }),
+      );
+
   return (
     <>
       <PageHead title="Make a unit sheet" />
@@ -111,37 +136,14 @@ export function SheetForm({ air }: { readonly air: Air }) {
                   </MenuItem>
                 )),
               })}
+              {fieldsOf('identity')}
             </div>
           </section>
           {groups.map((group) => (
             <section key={group.id} className={styles.group}>
               <h2>{group.title}</h2>
               {group.note && <p>{group.note}</p>}
-              <div className={styles.fields}>
-                {family.fields
-                  .filter((field) => field.group === group.id)
-                  .map((field) =>
-                    input(field.name, field.required ? `${field.label} *` : field.label, {
-                      unit: field.unit === '1' || field.choices ? undefined : field.unit,
-                      helperText: field.help || ' ',
-                      ...(field.choices
-                        ? {
-                            select: true,
-                            children: [
-                              <MenuItem key="" value="">
-                                not said
-                              </MenuItem>,
-                              ...field.choices.map((choice) => (
-                                <MenuItem key={choice.value} value={choice.value}>
-                                  {choice.title}
-                                </MenuItem>
-                              )),
-                            ],
-                          }
-                        : {}),
-                    }),
-                  )}
-              </div>
+              <div className={styles.fields}>{fieldsOf(group.id)}</div>
             </section>
           ))}
           <Button type="submit" variant="contained" color="primary" sx={{ justifySelf: 'start' }}>
