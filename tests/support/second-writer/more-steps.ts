@@ -22,7 +22,7 @@ const gaugePair: Case = {
   whole: ['in-order'],
   others: { 'too-few': {}, frozen: {}, 'vacuum-on': {} },
   write: (story, sound, luck) => {
-    const gain = 1 + (sound ? luck.between(-0.01, 0.01) : luck.between(0.03, 0.06));
+    const gain = 1 + (sound ? luck.between(-0.01, 0.01) : luck.between(0.04, 0.06));
     const offset = luck.between(-2e4, 2e4);
     const levels = story === 'too-few' ? [0, 3e6] : [0, 1e6, 2.5e6, 4e6, 5.5e6, 4e6, 2e6, 0];
     const held = luck.between(3, 5);

@@ -198,6 +198,11 @@ function restsBetween(runs: readonly PumpRun[], pump: Float64Array): Rest[] {
 /** A stroke costs nothing where nothing was, Pa. */
 const leastForDemand = 10_000;
 
+/** A level is read over twice so long, and what the source makes up over so long after, s; air comes in within so long. */
+const aroundLowest = 0.25;
+const madeUpOver = 2;
+const breathesWithin = 0.4;
+
 /** Vacuum (Pa) that one stroke of the pedal costs, before the source has made it up. */
 export function analyseDemand(trace: Trace, context: Context): StepAnalysis {
   const ids = ['vacuum-per-application'] as const;
@@ -211,14 +216,25 @@ export function analyseDemand(trace: Trace, context: Context): StepAnalysis {
     return nothingMeasured(ids, { code: 'source-never-opened', vacuum: Math.max(0, before) });
   const half = Math.max(1, Math.round(0.1 / sampleInterval(trace)));
   const smooth = movingMean(supply, half);
-  let lowest = Infinity;
-  for (let i = first.to; i < (second?.from ?? smooth.length); i++) lowest = Math.min(lowest, smooth[i]);
-  if (!Number.isFinite(lowest)) return nothingMeasured(ids, { code: 'no-release' });
+  let at = first.to;
+  for (let i = first.to; i < (second?.from ?? smooth.length); i++) if (!(smooth[i] >= smooth[at])) at = i;
+  if (!Number.isFinite(smooth[at])) return nothingMeasured(ids, { code: 'no-release' });
+  // A lowest reading is the lowest of many: the level that follows it tells what was there.
+  const around = meanOf(supply, at, indexAtTime(trace, trace.time[at] + aroundLowest) + 1);
+  const later = meanOf(
+    supply,
+    indexAtTime(trace, trace.time[at] + madeUpOver),
+    indexAtTime(trace, trace.time[at] + madeUpOver + 2 * aroundLowest),
+  ).mean;
+  const madeUp = Number.isFinite(later) ? Math.max(0, later - around.mean) * (breathesWithin / madeUpOver) : 0;
   const instrument = context.instruments.get('supply_vacuum');
+  const lowest = around.mean;
   return {
     characteristics: [
       measured('vacuum-per-application', before - lowest, [
-        random('noise', noiseOf(supply) / Math.sqrt(half)),
+        random('noise', noiseOf(supply) / Math.sqrt(Math.max(1, around.count))),
+        // What the source made up while the air was still coming in.
+        systematic('timing', madeUp),
         ...(instrument
           ? [differenceResolution(instrument), ...differenceComponents(instrument, lowest, before, context.date)]
           : []),

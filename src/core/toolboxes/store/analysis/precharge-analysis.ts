@@ -2,7 +2,7 @@ import { stuckProblem } from '../../../procedure/stuck-problem';
 import { readingComponents, random, scaleComponents, systematic } from '../../../instruments/uncertainty';
 import { expandedUncertainty } from '../../../instruments/uncertainty';
 import { ownSamples } from '../../../traces/own-samples';
-import { movingMean } from '../../../traces/smoothing';
+import { movingMean, noiseOf } from '../../../traces/smoothing';
 import { findStuck } from '../../../traces/stuck';
 import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
@@ -100,9 +100,10 @@ export function analyseCharge<Unit>(
   const column = columnOf(trace, circuit.pressure);
   if (!column) return nothing(ids, { code: 'channel-missing', channel: circuit.pressure });
   const [run] = pumpRuns(columnOf(trace, circuit.pump) ?? new Float64Array(0));
-  const peak = peakOf(trace, column);
-  const from = run?.start ?? 0;
-  const to = run?.stop ?? peak + 1;
+  const rise = riseOf(trace, column);
+  const from = run?.start ?? rise.from;
+  const to = run?.stop ?? (run ? column.length : rise.to + 1);
+  const peak = run && run.stop === null ? peakOf(trace, column) : Math.min(to, column.length - 1);
   const stuck = findStuck(ownSamples(trace, column), context.instruments.get(circuit.pressure)?.range ?? null);
   if (stuck && stuck.to > trace.time[from] && (!run || stuck.from < trace.time[Math.min(to, trace.time.length - 1)]))
     return nothing(ids, stuckProblem(stuck, circuit.pressure));
@@ -111,7 +112,7 @@ export function analyseCharge<Unit>(
     left > emptyShare * column[peak]
       ? { code: 'not-from-empty', left }
       : kneeOf(trace, { from: Math.max(0, from - 2), to }, 'charge', circuit, context);
-  const time = chargeTime(trace, { ids, run, from, to });
+  const time = chargeTime(trace, { ids, run, from, to, doubt: run ? 0 : rise.doubt });
   if ('code' in knee) return { characteristics: [withoutKnee(ids[0], knee), time], events: [], notes: [] };
   const precharge = prechargeOf(knee, circuit, context);
   return {
@@ -138,6 +139,8 @@ function chargeTime(
     readonly run: { readonly stop: number | null } | undefined;
     readonly from: number;
     readonly to: number;
+    /** What the ends of a charge without the pump's own signal are not known by, s. */
+    readonly doubt: number;
   },
 ): Characteristic {
   const seconds = trace.time[Math.min(how.to, trace.time.length - 1)] - trace.time[how.from];
@@ -151,7 +154,26 @@ function chargeTime(
       problem,
     };
   }
-  return measured(how.ids[1], seconds, [random('timing', sampleInterval(trace) / Math.sqrt(6))]);
+  return measured(how.ids[1], seconds, [
+    random('timing', sampleInterval(trace) / Math.sqrt(6)),
+    ...(how.doubt > 0 ? [systematic('timing', how.doubt)] : []),
+  ]);
+}
+
+/** A pressure that leaves its rest, or falls from its highest, does so by this share of the highest. */
+const leaves = 0.01;
+
+/** The first rise of a pressure from its rest to where it no longer rises, with what the noise leaves unknown of its ends (s). */
+function riseOf(trace: Trace, column: Float64Array): { from: number; to: number; doubt: number } {
+  const half = Math.max(1, Math.round(0.05 / sampleInterval(trace)));
+  const smooth = movingMean(column, half);
+  const least = Math.max(leaves * smooth[peakOf(trace, column)], (6 * noiseOf(column)) / Math.sqrt(2 * half + 1));
+  let from = 0;
+  while (from < smooth.length - 1 && !(smooth[from + 1] > smooth[0] + least)) from++;
+  let to = from;
+  for (let i = from; i < smooth.length && !(smooth[i] < smooth[to] - least); i++) if (smooth[i] > smooth[to]) to = i;
+  const slope = (smooth[to] - smooth[from]) / Math.max(trace.time[to] - trace.time[from], Number.EPSILON);
+  return { from, to, doubt: slope > 0 ? Math.hypot(0.1, (2 * least) / slope) : 0 };
 }
 
 function peakOf(trace: Trace, column: Float64Array): number {
