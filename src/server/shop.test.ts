@@ -11,6 +11,9 @@ import { appendChunk, findRun, insertRun, listRuns, readTrace, setRunState } fro
 import { listInstruments, listPeople, readShopSettings, writeShopSettings } from '@/data/settings';
 import { findSheet, listSheets } from '@/data/unit-sheets';
 import { findFamily } from '@/core/families';
+import * as releasesRoute from '@/app/api/jobs/[id]/releases/route';
+import * as runRoute from '@/app/api/runs/[id]/route';
+import { listActs } from '@/data/acts';
 import { RequestRefused } from './http/refused';
 import { addSheet, bookIn } from './jobs/book-in';
 import { correctionsBefore, evaluateJob, evaluateRun } from './jobs/evaluate-job';
@@ -86,6 +89,49 @@ async function runWhole(job: Job): Promise<void> {
     if (step.kind === 'look') await lookAt(job, step.id);
     else await keepSimulated(job, step.id);
   }
+}
+
+/** What a route answers to a body. */
+async function ask(
+  handler: (request: Request, context: { params: Promise<{ id: string }> }) => Promise<Response>,
+  id: string,
+  body: object,
+) {
+  const request = new Request('http://127.0.0.1/api', { method: 'POST', body: JSON.stringify(body) });
+  const response = await handler(request, { params: Promise.resolve({ id }) });
+  return { status: response.status, body: (await response.json()) as { id: string; message: string } };
+}
+
+/** A job of another family on a plan of its own, every caution read. */
+async function bookOf(familyId: string, plan: 'bench' | 'vehicle', serial: string): Promise<Job> {
+  const other = findFamily(familyId)!;
+  const sheet = await addSheet({ family: familyId, name: serial, spec: other.example.spec as Record<string, unknown> });
+  const job = await bookIn({
+    sheetId: sheet.id,
+    serial,
+    vehicle: 'Grader 2',
+    complaint: '',
+    promisedAt: '',
+    plan,
+    person,
+    standInFault: '',
+  });
+  await readEveryCaution(job, person);
+  return job;
+}
+
+/** An inquiry that ended at a wheel that is seized. */
+async function bookedInquiry(): Promise<Job> {
+  const job = await bookOf('vacuum-inline', 'vehicle', 'OW-V-32');
+  const inline = findFamily('vacuum-inline')!;
+  const behind = inline.steps.find((step) => step.id === 'behind-the-booster')!;
+  if (behind.kind !== 'look') throw new Error('not a look');
+  const [good] = behind.options;
+  const findings = Object.fromEntries(
+    behind.points.map((point) => [point.id, point.id === 'seized-wheel' ? 'found' : good.id]),
+  );
+  await recordLook(job.id, behind.id, findings, person);
+  return job;
 }
 
 beforeAll(async () => {
@@ -193,7 +239,7 @@ describe('a live run', () => {
     expect((await findJob(job.id))?.place).toBe('on-bench');
     expect((await startRun(job.id, 'stop-lamp-switch', person)).id).toBe(id);
     await expect(startRun(job.id, 'boost-curve', person)).rejects.toMatchObject({ status: 409 });
-    await expect(keepRun(id)).rejects.toMatchObject({ status: 409 });
+    await expect(keepRun(id, person)).rejects.toMatchObject({ status: 409 });
     await expect(startRun(job.id, 'look-over', person)).rejects.toMatchObject({ status: 404 });
 
     await commandRun(id, { kind: 'speed', speed: 50 });
@@ -205,12 +251,12 @@ describe('a live run', () => {
     const run = (await findRun(id))!;
     const result = await evaluateRun(job, run, (await readTrace(id)).trace);
     expect(result.verdict).toBe('pass');
-    await keepRun(id);
-    await expect(discardRun(id)).rejects.toMatchObject({ status: 409 });
+    await keepRun(id, person);
+    await expect(discardRun(id, person)).rejects.toMatchObject({ status: 409 });
     expect((await jobView(job.id)).steps.find((step) => step.id === 'stop-lamp-switch')?.evaluation.verdict).toBe(
       'pass',
     );
-    await strikeOut(id, 'lever slipped');
+    await strikeOut(id, 'lever slipped', person);
     const view = await jobView(job.id);
     expect(view.steps.find((step) => step.id === 'stop-lamp-switch')?.evaluation.verdict).toBe('not-run');
     expect(view.steps.find((step) => step.id === 'stop-lamp-switch')?.runs[0].struckOut).toBe('lever slipped');
@@ -223,7 +269,7 @@ describe('a live run', () => {
     const result = await evaluateRun(job, (await findRun(id))!, (await readTrace(id)).trace);
     expect(result.verdict).toBe('undecided');
     expect(result.characteristics.every((each) => each.kind === 'absent')).toBe(true);
-    await discardRun(id);
+    await discardRun(id, person);
     expect(await listRuns(job.id)).toEqual([]);
   });
 
@@ -324,6 +370,57 @@ describe('release', () => {
     expect(html).not.toContain('MPa gauge');
     expect((await reportPdf(report)).subarray(0, 5).toString()).toBe('%PDF-');
     await expect(issuedReport('nothing')).rejects.toMatchObject({ status: 404 });
+  });
+
+  it('is issued once however often it is sent, by somebody of the shop, and is on record with who did it', async () => {
+    const job = await book('TK-2207-171');
+    await runWhole(job);
+    const asked = { kind: 'released', person, units: 'kpa' };
+    const answers = await Promise.all([1, 2, 3].map(() => ask(releasesRoute.POST, job.id, asked)));
+    expect(answers.map((answer) => answer.status)).toEqual([200, 200, 200]);
+    expect(new Set(answers.map((answer) => answer.body.id)).size).toBe(1);
+    expect((await ask(releasesRoute.POST, job.id, asked)).body.id).toBe(answers[0].body.id);
+    const view = await jobView(job.id);
+    expect(view.releases).toHaveLength(1);
+    const issued = (await listActs(job.id)).filter((each) => each.act === 'issued');
+    expect(issued.map((each) => each.person)).toEqual([person]);
+  });
+
+  it('no longer stands once a run that it stands on is struck out, or a step fails after it; the unit goes back', async () => {
+    const job = await book('TK-2207-172');
+    await runWhole(job);
+    const issue = async () =>
+      (await ask(releasesRoute.POST, job.id, { kind: 'released', person, units: 'kpa' })).body.id;
+    const first = await issue();
+    const curve = (await listRuns(job.id)).find((run) => run.step === 'boost-curve')!;
+    const struck = await ask(runRoute.POST, curve.id, { action: 'strike-out', reason: 'lever slipped', person });
+    expect(struck.status).toBe(200);
+    const after = await jobView(job.id);
+    expect(after.job.place).toBe('waiting');
+    expect(after.releases[0].withdrawn?.why).toContain('lever slipped');
+    expect(reportHtml(await issuedReport(first))).toContain('Withdrawn');
+    await keepSimulated(job, 'boost-curve', 4);
+    const second = await issue();
+    expect(second).not.toBe(first);
+    expect((await jobView(job.id)).job.place).toBe('ready');
+    await lookAt(job, 'leak-look', 'dripping');
+    const failed = await jobView(job.id);
+    expect(failed.releases.map((each) => each.withdrawn !== null)).toEqual([true, true]);
+    expect(failed.job.place).toBe('waiting');
+    expect((await listActs(job.id)).filter((each) => each.act === 'withdrawn')).toHaveLength(2);
+  });
+
+  it('is refused where an optional step failed, and where an inquiry ended at something to mend', async () => {
+    const stuck = await bookedInquiry();
+    const view = await jobView(stuck.id);
+    expect(view.conclusion?.id).toBe('seized-wheel');
+    const optional = view.steps.find((step) => step.id === 'behind-the-booster')!;
+    expect(optional.evaluation.optional).toBe(true);
+    expect(view.blocking).toContainEqual({ step: optional.id, title: optional.title, verdict: 'fail' });
+    expect(view.blocking.map((each) => each.title)).toContain(view.conclusion?.title);
+    const refused = await ask(releasesRoute.POST, stuck.id, { kind: 'released', person, units: 'kpa' });
+    expect(refused.status).toBe(409);
+    expect(refused.body.message).toContain('seized');
   });
 
   it('escapes what people type', async () => {

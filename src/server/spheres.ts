@@ -12,6 +12,7 @@ import { unitOf } from '@/core/quantities/measurement-unit';
 import { displayUnits } from '@/core/wording/display';
 import { analysisProblemText } from '@/core/wording/problem-text';
 import { listInstruments } from '@/data/settings';
+import { refuseStranger } from './people';
 import {
   findSphere,
   insertSphere,
@@ -72,6 +73,7 @@ export async function enterSphere(form: z.infer<typeof sphereFormSchema>): Promi
 /** Records a check of a sphere's precharge on the charging tool: restated to 20 °C, with its uncertainty. */
 export async function checkSphere(form: z.infer<typeof sphereCheckSchema>, at = new Date()): Promise<void> {
   await sphereNamed(form.serial);
+  await refuseStranger(form.person);
   const reading = pressureOf(form.reading, 'reading');
   const temperature = form.temperatureC + 273.15;
   const ambient = (await ambientNow()).pressure;

@@ -71,7 +71,7 @@ describe('a step behind an interlock', () => {
     expect(view.steps.find((step) => step.id === 'charge-from-empty')?.shut?.opener).toBe('make-dead-before');
     // Striking the charge out does not take the pressure out again.
     const charge = (await listRuns(job.id)).find((run) => run.step === 'charge-from-empty');
-    await strikeOut(charge?.id ?? '', 'misread');
+    await strikeOut(charge?.id ?? '', 'misread', person);
     await expect(recordLook(job.id, 'fluid-look', looks, person)).rejects.toThrow(/charged since/);
   });
 
@@ -94,7 +94,7 @@ describe('a charge that was interrupted', () => {
     await expect(recordLook(job.id, 'fluid-look', looks, person)).rejects.toThrow(/charged since/);
     await expect(resumeRun(id)).resolves.toEqual({ id });
     await stopRun(id);
-    await keepRun(id);
+    await keepRun(id, person);
     expect((await listRuns(job.id)).find((run) => run.id === id)?.state).toBe('kept');
   }, 60_000);
 });
@@ -113,7 +113,7 @@ describe('a motor’s duty limit', () => {
     expect(on[on.length - 1] - on[0]).toBeGreaterThan(88);
     expect(on[on.length - 1] - on[0]).toBeLessThan(91);
     expect(pump[pump.length - 1]).toBe(0);
-    await keepRun(id);
+    await keepRun(id, person);
     const step = (await jobView(job.id)).steps.find((each) => each.id === 'charge-from-empty');
     expect(step?.evaluation.analyses[0].notes.map((note) => note.code)).toContain('charged-too-long');
   }, 60_000);

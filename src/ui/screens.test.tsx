@@ -64,7 +64,19 @@ describe('job', () => {
     const view = jobView({}, { 'vacuum-draw': 'pass' });
     const steps = view.steps.map((step) =>
       step.id === 'vacuum-draw'
-        ? { ...step, runs: [{ id: 'r1', startedAt: '2026-11-23T09:00:00Z', person: 'Noor Halabi', struckOut: null }] }
+        ? {
+            ...step,
+            runs: [
+              {
+                id: 'r1',
+                startedAt: '2026-11-23T09:00:00Z',
+                person: 'Noor Halabi',
+                struckOut: null,
+                keptBy: null,
+                struckOutBy: null,
+              },
+            ],
+          }
         : step,
     );
     show(<JobPage view={{ ...view, steps }} />);
@@ -77,7 +89,11 @@ describe('job', () => {
     fireEvent.click(screen.getByRole('button', { name: 'Strike out', hidden: true }));
     await waitFor(() => expect(refresh).toHaveBeenCalled());
     expect(asked).toEqual([
-      { path: '/api/runs/r1', method: 'POST', body: { action: 'strike-out', reason: 'lever slipped' } },
+      {
+        path: '/api/runs/r1',
+        method: 'POST',
+        body: { action: 'strike-out', reason: 'lever slipped', person: 'Ilse Varga' },
+      },
     ]);
   });
 
@@ -190,12 +206,26 @@ describe('release page', () => {
   });
 
   it('once released says so, and a second paper is no longer what one comes for', () => {
-    const releases = [{ id: 'p1', kind: 'released', issuedAt: '2026-11-24T10:00:00Z', person: 'Ilse Varga' }] as const;
+    const releases = [
+      { id: 'p1', kind: 'released', issuedAt: '2026-11-24T10:00:00Z', person: 'Ilse Varga', withdrawn: null },
+    ] as const;
     show(<ReleasePage view={jobView({ blocking: [], releases })} />);
     expect(screen.getByRole('heading', { name: 'It is released' })).toBeInTheDocument();
     expect(screen.queryByRole('button', { name: 'Issue the release' })).not.toBeInTheDocument();
-    expect(screen.getByRole('button', { name: 'Issue it again' })).toBeEnabled();
+    expect(screen.queryByRole('button', { name: /Issue/ })).not.toBeInTheDocument();
     expect(screen.getByTitle('Issued paper')).toHaveAttribute('src', '/api/releases/p1/html');
+  });
+
+  it('says why a release no longer stands, and what the inquiry ended at', () => {
+    const withdrawn = { at: '2026-11-24T12:00:00Z', why: 'Boost curve: fails' };
+    const releases = [
+      { id: 'p1', kind: 'released', issuedAt: '2026-11-24T10:00:00Z', person: 'Ilse Varga', withdrawn },
+    ] as const;
+    const blocking = [{ step: 'behind-the-booster', title: 'A brake hose is swollen', verdict: null }] as const;
+    show(<ReleasePage view={jobView({ blocking, releases })} />);
+    expect(screen.getByRole('heading', { name: 'It cannot be released' })).toBeInTheDocument();
+    expect(screen.getByText(/no longer stands/)).toHaveTextContent('Boost curve: fails');
+    expect(screen.getByRole('link', { name: 'A brake hose is swollen' })).toBeInTheDocument();
   });
 
   it('shows what the server refused', async () => {

@@ -102,7 +102,7 @@ describe('a request that is none', () => {
 
   it.each<[string, Handler, object | undefined]>([
     ['job', job.GET, undefined],
-    ['place', place.PUT, { place: 'gone' }],
+    ['place', place.PUT, { place: 'gone', person }],
     ['cautions', cautions.POST, { cautions: [], person }],
     ['looks', looks.POST, { step: 'look-over', person, findings: {} }],
     ['readings', readings.POST, { step: 'vacuum-draw', person, readings: {} }],
@@ -110,7 +110,7 @@ describe('a request that is none', () => {
     ['runs', runs.POST, { step: 'vacuum-draw', person }],
     ['releases', releases.POST, { kind: 'findings-only', person, units: 'kpa' }],
     ['preview', preview.GET, undefined],
-    ['run', run.POST, { action: 'keep' }],
+    ['run', run.POST, { action: 'keep', person }],
     ['command', command.POST, { kind: 'lever', level: 0 }],
     ['result', result.GET, undefined],
     ['stream', stream.GET, undefined],
@@ -143,8 +143,8 @@ describe('booking in', () => {
 
   it('a unit is moved to a place that there is', async () => {
     const id = await booked('TK-2207-204');
-    expect((await ask(place.PUT, { place: 'the moon' }, id)).fields).toEqual(['place']);
-    expect((await ask(place.PUT, { place: 'waiting-parts' }, id)).status).toBe(200);
+    expect((await ask(place.PUT, { place: 'the moon', person }, id)).fields).toEqual(['place']);
+    expect((await ask(place.PUT, { place: 'waiting-parts', person }, id)).status).toBe(200);
     expect((await jobNamed(id)).place).toBe('waiting-parts');
   });
 });
@@ -222,16 +222,16 @@ describe('a step', () => {
     expect((await ask(runs.POST, { step: 'boost-curve', person }, id)).answer?.message).toContain('still open');
     for (const wrong of [{ kind: 'speed', speed: 500 }, { kind: 'lever', level: -1 }, { kind: 'sing' }])
       expect((await ask(command.POST, wrong, runId)).status).toBe(422);
-    expect((await ask(run.POST, { action: 'keep' }, runId)).status).toBe(409);
+    expect((await ask(run.POST, { action: 'keep', person }, runId)).status).toBe(409);
     await ask(command.POST, { kind: 'speed', speed: 50 }, runId);
     await ask(command.POST, { kind: 'by-itself', on: true }, runId);
     await until(async () => (await ask(command.POST, { kind: 'by-itself', on: true }, runId)).status === 409);
     const judged = await ask(result.GET, undefined, runId);
     expect(judged.answer).toMatchObject({ step: 'stop-lamp-switch', verdict: 'pass' });
-    expect((await ask(run.POST, { action: 'keep' }, runId)).status).toBe(200);
-    expect((await ask(run.POST, { action: 'discard' }, runId)).answer?.message).toContain('strike it out');
-    expect((await ask(run.POST, { action: 'strike-out', reason: ' ' }, runId)).fields).toEqual(['reason']);
-    expect((await ask(run.POST, { action: 'strike-out', reason: 'lever slipped' }, runId)).status).toBe(200);
+    expect((await ask(run.POST, { action: 'keep', person }, runId)).status).toBe(200);
+    expect((await ask(run.POST, { action: 'discard', person }, runId)).answer?.message).toContain('strike it out');
+    expect((await ask(run.POST, { action: 'strike-out', reason: ' ', person }, runId)).fields).toEqual(['reason']);
+    expect((await ask(run.POST, { action: 'strike-out', reason: 'lever slipped', person }, runId)).status).toBe(200);
   });
 
   it('is read from a log in parts, and one with a hole in it is not kept', async () => {

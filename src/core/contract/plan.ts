@@ -32,6 +32,10 @@ export interface Conclusion {
   readonly advice: string;
   /** Faults that it speaks of. */
   readonly faults: readonly string[];
+  /** The unit itself was found good: it may be released. Any other end names something to mend first. */
+  readonly clears?: true;
+  /** Step that says so and is done again once it is mended; the first one where it is not one step. */
+  readonly step?: string;
   readonly holds: (steps: ReadonlyMap<string, InquiryStep>) => boolean;
 }
 

@@ -9,6 +9,8 @@ export const reportSchema = z.object({
   version: z.literal(1),
   methodVersion: z.number(),
   kind: z.enum(['released', 'findings-only']),
+  /** When and why a paper that was issued no longer stands. */
+  withdrawn: z.object({ at: z.string(), why: z.string() }).optional(),
   shop: z.string(),
   job: z.object({
     number: z.number(),

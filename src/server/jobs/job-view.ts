@@ -13,6 +13,7 @@ import type { StepEvaluation, UnitEvaluation } from '@/core/judging/evaluate-uni
 import type { StepVerdict, UnitVerdict } from '@/core/vocabulary/verdict';
 import { listCautions, listJobs, type AcknowledgedCaution, type Job } from '@/data/jobs';
 import { listReleases } from '@/data/releases';
+import { listActs, type Act } from '@/data/acts';
 import { readTrace, type Run } from '@/data/runs';
 import { recorderOf } from '../runs/bench-runs';
 import { drawnCurve, type DrawnCurve } from './drawn-curve';
@@ -43,6 +44,9 @@ export interface RunSummary {
   readonly startedAt: string;
   readonly person: string;
   readonly struckOut: string | null;
+  /** Who kept it and who struck it out, where that is on record. */
+  readonly keptBy: string | null;
+  readonly struckOutBy: string | null;
 }
 
 export interface StepView {
@@ -70,12 +74,18 @@ export interface JobView {
   readonly conclusion: { readonly id: string; readonly title: string; readonly advice: string } | null;
   readonly face: Face;
   /** Why a release cannot be issued: steps by verdict. Empty when it can. */
-  readonly blocking: readonly { readonly step: string; readonly title: string; readonly verdict: StepVerdict }[];
+  readonly blocking: readonly {
+    readonly step: string;
+    readonly title: string;
+    /** Null where it is no step's verdict but where the inquiry ended. */
+    readonly verdict: StepVerdict | null;
+  }[];
   readonly releases: readonly {
     readonly id: string;
     readonly kind: string;
     readonly issuedAt: string;
     readonly person: string;
+    readonly withdrawn: { readonly at: string; readonly why: string } | null;
   }[];
   readonly cautions: readonly AcknowledgedCaution[];
 }
@@ -103,6 +113,19 @@ function conclusionOf(job: Job, evaluation: UnitEvaluation): JobView['conclusion
 }
 
 const doneVerdicts: readonly StepVerdict[] = ['pass', 'recorded'];
+
+/** What stands in the way of a release: what is required and not done, what failed whether required or not, and a fault that was found. */
+function blockingOf(job: Job, steps: readonly StepView[], evaluation: UnitEvaluation): JobView['blocking'] {
+  const verdicts = steps
+    .filter(
+      ({ evaluation: { optional, verdict } }) => verdict === 'fail' || (!optional && !doneVerdicts.includes(verdict)),
+    )
+    .map((step) => ({ step: step.id, title: step.title, verdict: step.evaluation.verdict }));
+  const state = concludeInquiry(planOf(sheetOf(job).family, job.plan), evaluation);
+  if (state.kind === 'open' || state.conclusion.clears) return verdicts;
+  const { title, step } = state.conclusion;
+  return [...verdicts, { step: step ?? steps[0]?.id ?? '', title, verdict: null }];
+}
 
 async function faceOf(job: Job, runs: readonly Run[], pair: PairCorrection | null): Promise<Face> {
   const { family, unit } = sheetOf(job);
@@ -165,6 +188,9 @@ async function viewOf(job: Job): Promise<JobView> {
   const { evaluation, runs } = await evaluateJob(job);
   const { family } = sheetOf(job);
   const locks = await locksOf(job);
+  const acts = await listActs(job.id);
+  const by = (subject: string, act: Act['act']) =>
+    acts.findLast((each) => each.subject === subject && each.act === act)?.person ?? null;
   const titleOf = (id: string) => family.steps.find((each) => each.id === id)?.title ?? id;
   const steps = evaluation.steps.map((step): StepView => {
     const definition = family.steps.find((each) => each.id === step.step);
@@ -180,7 +206,14 @@ async function viewOf(job: Job): Promise<JobView> {
       cautions,
       shut: shutBy(locks.get(id), titleOf),
       evaluation: step,
-      runs: own.map((run) => ({ id: run.id, startedAt: run.startedAt, person: run.person, struckOut: run.struckOut })),
+      runs: own.map((run) => ({
+        id: run.id,
+        startedAt: run.startedAt,
+        person: run.person,
+        struckOut: run.struckOut,
+        keptBy: by(run.id, 'kept'),
+        struckOutBy: by(run.id, 'struck-out'),
+      })),
     };
   });
   const openRun = openRunOf(runs);
@@ -203,10 +236,14 @@ async function viewOf(job: Job): Promise<JobView> {
     openRun,
     conclusion: conclusionOf(job, evaluation),
     face,
-    blocking: steps
-      .filter((step) => !step.evaluation.optional && !doneVerdicts.includes(step.evaluation.verdict))
-      .map((step) => ({ step: step.id, title: step.title, verdict: step.evaluation.verdict })),
-    releases: (await listReleases(job.id)).map(({ id, kind, issuedAt, person }) => ({ id, kind, issuedAt, person })),
+    blocking: blockingOf(job, steps, evaluation),
+    releases: (await listReleases(job.id)).map(({ id, kind, issuedAt, person, withdrawn }) => ({
+      id,
+      kind,
+      issuedAt,
+      person,
+      withdrawn,
+    })),
     cautions: await listCautions(job.id),
   };
 }

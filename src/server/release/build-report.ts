@@ -18,6 +18,7 @@ import { analysisProblemText } from '@/core/wording/problem-text';
 import { characteristicTitles } from '@/core/vocabulary/characteristic-titles';
 import { channelTitle } from '@/core/vocabulary/channel-titles';
 import { limitSourceText, limitText } from '@/core/wording/check-text';
+import { listActs, type Act } from '@/data/acts';
 import { listCautions, type Job } from '@/data/jobs';
 import { isStandIn, readTrace, type Run } from '@/data/runs';
 import { readShopSettings } from '@/data/settings';
@@ -210,12 +211,19 @@ export interface IssueDetails {
   readonly units: DisplayUnits;
 }
 
+/** A run that does not count, with who made it, who struck it out and why. */
+function struckText(run: Run, acts: readonly Act[]): string {
+  const by = acts.findLast((each) => each.subject === run.id && each.act === 'struck-out')?.person;
+  return `One run by ${run.person} struck out${by ? ` by ${by}` : ''}: ${run.struckOut}`;
+}
+
 /** The report of a job as it stands, in the units it is issued in. */
 export async function buildReport(job: Job, how: IssueDetails): Promise<Report> {
-  const [{ evaluation, runs }, settings, acknowledged] = await Promise.all([
+  const [{ evaluation, runs }, settings, acknowledged, acts] = await Promise.all([
     evaluateJob(job),
     readShopSettings(),
     listCautions(job.id),
+    listActs(job.id),
   ]);
   const { family, unit } = sheetOf(job);
   const last = runs.filter((run) => run.state === 'kept' && run.context.source !== 'looked at').at(-1);
@@ -262,7 +270,7 @@ export async function buildReport(job: Job, how: IssueDetails): Promise<Report> 
         rows: definition?.kind === 'look' ? findingRows(job, step) : rowsOf(step, how.units),
         notes: [
           ...remarksOf(step).map((remark) => analysisProblemText(remark, how.units)),
-          ...struck.map((each) => `One run by ${each.person} struck out: ${each.struckOut}`),
+          ...struck.map((each) => struckText(each, acts)),
         ],
       };
     }),

@@ -1,6 +1,6 @@
 import type { Report } from '@/core/formats/report';
 import { curveSvg } from './curve-svg';
-import { headRows, issuedLine, reportTitle, standInSentence, verdictWord, when } from './report-words';
+import { headRows, issuedLine, reportTitle, standInSentence, verdictWord, when, withdrawnLine } from './report-words';
 
 function text(value: string): string {
   return value.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
@@ -47,6 +47,7 @@ export function reportHtml(report: Report): string {
   return `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${text(title)}</title><style>${style}</style></head><body>
 <p class="quiet">${text(report.shop)}</p><h1>${reportTitle(report)}</h1>
 <p><span class="tag">${text(report.job.serial)}</span> ${verdictWord(report.verdict)}, ${text(issuedLine(report))}</p>
+${withdrawnLine(report) ? `<p class="standin">${text(withdrawnLine(report) ?? '')}</p>` : ''}
 ${report.standIn ? `<p class="standin">${standInSentence}</p>` : ''}
 <dl>${headRows(report)
     .map(([label, value]) => `<dt>${label}</dt><dd>${text(value)}</dd>`)

@@ -3,7 +3,7 @@ import pdfmake from 'pdfmake';
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import type { Report } from '@/core/formats/report';
 import { curveSvg } from './curve-svg';
-import { headRows, issuedLine, reportTitle, standInSentence, verdictWord, when } from './report-words';
+import { headRows, issuedLine, reportTitle, standInSentence, verdictWord, when, withdrawnLine } from './report-words';
 
 const fontFolder = path.join(process.cwd(), 'assets', 'fonts');
 
@@ -76,11 +76,13 @@ export async function reportPdf(report: Report): Promise<Buffer> {
       margin: [0, 2, 0, 8],
     },
   ];
-  if (report.standIn)
-    content.push({
-      table: { widths: ['*'], body: [[{ text: standInSentence, bold: true, margin: [4, 3, 4, 3] }]] },
-      margin: [0, 0, 0, 8],
-    });
+  const framed = (words: string): Content => ({
+    table: { widths: ['*'], body: [[{ text: words, bold: true, margin: [4, 3, 4, 3] }]] },
+    margin: [0, 0, 0, 8],
+  });
+  const withdrawn = withdrawnLine(report);
+  if (withdrawn) content.push(framed(withdrawn));
+  if (report.standIn) content.push(framed(standInSentence));
   content.push(
     ...headRows(report).map(([label, value]): Content => ({
       columns: [{ text: label, width: 80, color: '#56686A' }, { text: value }],

@@ -36,5 +36,10 @@ export function headRows(report: Report): (readonly [string, string])[] {
   ];
 }
 
+/** What a paper says that no longer stands. */
+export function withdrawnLine({ withdrawn }: Report): string | null {
+  return withdrawn ? `Withdrawn ${when(withdrawn.at)}. ${withdrawn.why}` : null;
+}
+
 export const standInSentence =
   'Measured by a stand-in rig: no real unit was on a bench. Not valid for releasing a real unit.';

@@ -6,7 +6,10 @@ import type { StandInRig } from '@/core/rig/stand-in-rig';
 import { moveJob, type Job } from '@/data/jobs';
 import { appendChunk, findRun, insertRun, listRuns, readTrace, setRunState, strikeOutRun, type Run } from '@/data/runs';
 import { contextOf, jobNamed, measuredStepOf, sheetOf, siteNow } from '../jobs/job-context';
+import { recordAct } from '@/data/acts';
 import { RequestRefused } from '../http/refused';
+import { refuseStranger } from '../people';
+import { reviewRelease } from '../release/review-release';
 import { refuseShut } from './interlocks';
 import { standInInstrument } from './live-instrument';
 import { RunRecorder, type RunProgress } from './run-recorder';
@@ -75,6 +78,7 @@ function record(
 export async function startRun(jobId: string, stepId: string, person: string): Promise<{ id: string }> {
   const job = await jobNamed(jobId);
   measuredStepOf(sheetOf(job).family, stepId);
+  await refuseStranger(person);
   await refuseShut(job, stepId);
   const runs = await listRuns(jobId);
   const open = runs.find((run) => run.state === 'recording' || run.state === 'complete');
@@ -148,28 +152,41 @@ async function endRecording(id: string): Promise<void> {
 }
 
 /** Keeps a complete run: it counts from now on. */
-export async function keepRun(id: string): Promise<void> {
+export async function keepRun(id: string, person: string): Promise<void> {
   const run = await runNamed(id);
   if (run.state === 'recording') throw new RequestRefused(409, 'This run is still recording.');
   if (run.state === 'discarded') throw new RequestRefused(409, 'This run was discarded.');
-  if (run.state !== 'kept') await refuseShut(await jobNamed(run.jobId), run.step, id);
+  if (run.state === 'kept') return;
+  await refuseStranger(person);
+  await refuseShut(await jobNamed(run.jobId), run.step, id);
   await setRunState(id, 'kept');
+  await recordAct({ jobId: run.jobId, subject: id, act: 'kept', person, detail: null });
+  await reviewRelease(run.jobId, { person });
 }
 
 /** Throws a run away; the step can be run again. A kept run is struck out with a reason instead. */
-export async function discardRun(id: string): Promise<void> {
+export async function discardRun(id: string, person: string): Promise<void> {
   const run = await runNamed(id);
   if (run.state === 'kept')
     throw new RequestRefused(409, 'A kept run is not thrown away; strike it out with a reason.');
+  await refuseStranger(person);
   await endRecording(id);
+  if (run.state === 'discarded') return;
   await setRunState(id, 'discarded');
+  await recordAct({ jobId: run.jobId, subject: id, act: 'discarded', person, detail: null });
 }
 
 /** Leaves a kept run out of the judged value, with the reason on record. */
-export async function strikeOut(id: string, reason: string): Promise<void> {
+export async function strikeOut(id: string, reason: string, person: string): Promise<void> {
   const run = await runNamed(id);
   if (run.state !== 'kept') throw new RequestRefused(409, 'Only a kept run can be struck out.');
+  if (run.struckOut !== null) throw new RequestRefused(409, 'This run has been struck out already.');
+  await refuseStranger(person);
   await strikeOutRun(id, reason);
+  await recordAct({ jobId: run.jobId, subject: id, act: 'struck-out', person, detail: reason });
+  const { family } = sheetOf(await jobNamed(run.jobId));
+  const title = family.steps.find((step) => step.id === run.step)?.title ?? run.step;
+  await reviewRelease(run.jobId, { person, struckOut: { title, reason } });
 }
 
 /** Records findings of a look step as a kept run. */
@@ -189,8 +206,12 @@ export async function recordLook(
       `Say how these look: ${missing.map((point) => point.title.toLowerCase()).join(', ')}.`,
       Object.fromEntries(missing.map((point) => [point.id, 'not said yet'])),
     );
+  await refuseStranger(person);
   await refuseShut(job, stepId);
   const context = { site: await siteNow(), source: 'looked at' } as const;
   const startedAt = new Date().toISOString();
-  return { id: await insertRun({ jobId, step: stepId, state: 'kept', startedAt, person, context, findings }) };
+  const id = await insertRun({ jobId, step: stepId, state: 'kept', startedAt, person, context, findings });
+  await recordAct({ jobId, subject: id, act: 'kept', person, detail: null });
+  await reviewRelease(jobId, { person });
+  return { id };
 }

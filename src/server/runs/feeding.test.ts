@@ -149,7 +149,7 @@ describe('a log that is sent in parts', () => {
     ).rejects.toMatchObject({ status: 422 });
     const { id: next } = await beginImport(job.id, form);
     expect((await listRuns(job.id)).map((run) => run.id)).not.toContain(id);
-    await discardRun(next);
+    await discardRun(next, person);
     await expect(closeImport(id)).rejects.toMatchObject({ status: 409 });
   });
 });

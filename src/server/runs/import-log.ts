@@ -4,7 +4,10 @@ import { makeTrace } from '@/core/traces/trace';
 import { mappingSchema, rememberMapping } from '@/data/column-mappings';
 import { moveJob } from '@/data/jobs';
 import { appendChunk, countChunks, insertRun, listRuns, setRunState } from '@/data/runs';
+import { recordAct } from '@/data/acts';
 import { RequestRefused } from '../http/refused';
+import { refuseStranger } from '../people';
+import { reviewRelease } from '../release/review-release';
 import { jobNamed, measuredStepOf, sheetOf, siteNow } from '../jobs/job-context';
 import { discardRun, runNamed } from './bench-runs';
 
@@ -21,10 +24,12 @@ export const importSchema = z.object({
 export async function beginImport(jobId: string, form: z.infer<typeof importSchema>): Promise<{ id: string }> {
   const job = await jobNamed(jobId);
   measuredStepOf(sheetOf(job).family, form.step);
+  await refuseStranger(form.person);
   await refuseShut(job, form.step);
   const runs = await listRuns(jobId);
   // What is left of a log that broke off makes room for the next attempt.
-  for (const run of runs) if (run.state === 'recording' && run.context.source === 'log file') await discardRun(run.id);
+  for (const run of runs)
+    if (run.state === 'recording' && run.context.source === 'log file') await discardRun(run.id, form.person);
   const open = runs.find(
     (run) => run.state === 'complete' || (run.state === 'recording' && run.context.source !== 'log file'),
   );
@@ -64,4 +69,7 @@ export async function closeImport(id: string): Promise<void> {
   if (parts.count === 0 || parts.count !== parts.next)
     throw new RequestRefused(409, 'Parts of this log did not arrive. Bring the log again.');
   await setRunState(id, 'kept', new Date().toISOString());
+  const { jobId, person } = run;
+  await recordAct({ jobId, subject: id, act: 'kept', person, detail: null });
+  await reviewRelease(jobId, { person });
 }

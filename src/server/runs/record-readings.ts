@@ -3,7 +3,10 @@ import { entryOf } from '@/core/dials/characteristic-entry';
 import { labelledSeed, randomSource } from '@/core/physics/random';
 import { insertRun, listRuns } from '@/data/runs';
 import { moveJob } from '@/data/jobs';
+import { recordAct } from '@/data/acts';
 import { RequestRefused } from '../http/refused';
+import { refuseStranger } from '../people';
+import { reviewRelease } from '../release/review-release';
 import { contextOf, jobNamed, judgedStepOf, sheetOf, siteNow } from '../jobs/job-context';
 
 /** Records dial readings of a step, SI by field, as a kept run: what they mean was shown while they were typed. */
@@ -15,6 +18,7 @@ export async function recordReadings(
 ): Promise<{ id: string }> {
   const job = await jobNamed(jobId);
   const step = judgedStepOf(sheetOf(job).family, stepId);
+  await refuseStranger(how.person);
   await refuseShut(job, stepId);
   const site = await siteNow();
   const startedAt = new Date().toISOString();
@@ -33,7 +37,10 @@ export async function recordReadings(
   if (job.place === 'waiting' || job.place === 'waiting-parts') await moveJob(jobId, 'on-bench');
   const { person, standIn } = how;
   const context = { site, source: 'dial readings', standIn } as const;
-  return { id: await insertRun({ jobId, step: stepId, state: 'kept', startedAt, person, context, readings }) };
+  const id = await insertRun({ jobId, step: stepId, state: 'kept', startedAt, person, context, readings });
+  await recordAct({ jobId, subject: id, act: 'kept', person, detail: null });
+  await reviewRelease(jobId, { person });
+  return { id };
 }
 
 /** What the stand-in's instruments show for a typed step, SI by field; empty where it has none to offer. */

@@ -56,7 +56,7 @@ export function useBenchRun(view: JobView, stepId: string, person: string) {
     setAttempt((was) => was + 1);
     router.refresh();
   };
-  const tell = (action: string) => send(`/api/runs/${runId}`, { action });
+  const tell = (action: string) => send(`/api/runs/${runId}`, { action, person });
 
   return {
     runId,

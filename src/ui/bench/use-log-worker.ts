@@ -144,7 +144,7 @@ export function useLogWorker(setting: OpenRequest) {
         }
         await send(`/api/runs/${id}/parts`, {});
       } catch (error) {
-        await send(`/api/runs/${id}`, { action: 'discard' }).catch(() => undefined);
+        await send(`/api/runs/${id}`, { action: 'discard', person }).catch(() => undefined);
         throw error;
       }
     } catch (error) {

@@ -20,12 +20,13 @@ import styles from './job.module.css';
 
 function RunLine({ run }: { readonly run: RunSummary }) {
   const router = useRouter();
+  const { person } = useShop();
   const [asking, setAsking] = useState(false);
   const [reason, setReason] = useState('');
   const [trouble, setTrouble] = useState('');
   const strike = async () => {
     try {
-      await send(`/api/runs/${run.id}`, { action: 'strike-out', reason });
+      await send(`/api/runs/${run.id}`, { action: 'strike-out', reason, person });
       setAsking(false);
       router.refresh();
     } catch (error) {
@@ -37,7 +38,12 @@ function RunLine({ run }: { readonly run: RunSummary }) {
       <span className={run.struckOut === null ? undefined : styles.struck}>
         {dayjs(run.startedAt).format('D MMM, HH:mm')}, {run.person}
       </span>
-      {run.struckOut !== null && <span>struck out: {run.struckOut}</span>}
+      {run.keptBy !== null && run.keptBy !== run.person && <span>kept by {run.keptBy}</span>}
+      {run.struckOut !== null && (
+        <span>
+          struck out{run.struckOutBy ? ` by ${run.struckOutBy}` : ''}: {run.struckOut}
+        </span>
+      )}
       {run.struckOut === null && !asking && (
         <button type="button" onClick={() => setAsking(true)}>
           strike out
@@ -122,10 +128,11 @@ function StepRow({ view, step, at }: { readonly view: JobView; readonly step: St
 /** One unit's story: run sheet, face, paper. */
 export function JobPage({ view }: { readonly view: JobView }) {
   const router = useRouter();
+  const { person } = useShop();
   const { job } = view;
   const next = view.steps.find((step) => step.id === view.nextStep);
   const move = async (place: string) => {
-    await send(`/api/jobs/${job.id}/place`, { place }, 'PUT');
+    await send(`/api/jobs/${job.id}/place`, { place, person }, 'PUT');
     router.refresh();
   };
   const paperFirst = !next && job.place !== 'ready';
@@ -179,7 +186,7 @@ export function JobPage({ view }: { readonly view: JobView }) {
               <p>
                 A release waits for:{' '}
                 {view.blocking
-                  .map((step) => `${step.title.toLowerCase()} (${verdictWords[step.verdict].toLowerCase()})`)
+                  .map(({ title, verdict }) => (verdict ? `${title} (${verdictWords[verdict].toLowerCase()})` : title))
                   .join(', ')}
                 .
               </p>
@@ -195,6 +202,7 @@ export function JobPage({ view }: { readonly view: JobView }) {
                       {dayjs(release.issuedAt).format('D MMM HH:mm')}
                     </a>
                     , {release.person}
+                    {release.withdrawn && ` (withdrawn ${dayjs(release.withdrawn.at).format('D MMM HH:mm')})`}
                   </li>
                 ))}
               </ul>

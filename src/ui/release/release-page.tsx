@@ -20,7 +20,8 @@ export function ReleasePage({ view }: { readonly view: JobView }) {
   const { job, blocking } = view;
   const latest = view.releases.at(-1);
   const releasable = blocking.length === 0;
-  const released = latest?.kind === 'released';
+  const released = view.releases.some((each) => each.kind === 'released' && each.withdrawn === null);
+  const withdrawn = view.releases.findLast((each) => each.withdrawn !== null)?.withdrawn;
   const issue = async (kind: 'released' | 'findings-only') => {
     setBusy(true);
     setTrouble('');
@@ -55,16 +56,15 @@ export function ReleasePage({ view }: { readonly view: JobView }) {
           {releasable ? (
             <>
               <h2>{released ? 'It is released' : 'It can be released'}</h2>
-              <p>Every required step passed or is recorded. {person} issues it; a qualified person signs.</p>
-              <Button
-                key={released ? 'again' : 'first'}
-                variant={released ? 'outlined' : 'contained'}
-                color={released ? 'inherit' : 'primary'}
-                disabled={busy}
-                onClick={() => void issue('released')}
-              >
-                {released ? 'Issue it again' : 'Issue the release'}
-              </Button>
+              <p>
+                Every required step passed or is recorded, and none failed.{' '}
+                {released ? 'A qualified person signs.' : `${person} issues it; a qualified person signs.`}
+              </p>
+              {!released && (
+                <Button variant="contained" color="primary" disabled={busy} onClick={() => void issue('released')}>
+                  Issue the release
+                </Button>
+              )}
             </>
           ) : (
             <>
@@ -72,9 +72,9 @@ export function ReleasePage({ view }: { readonly view: JobView }) {
               <p>These stand in the way:</p>
               <ul>
                 {blocking.map((step) => (
-                  <li key={step.step}>
-                    <Link href={`/jobs/${job.id}/bench/${step.step}`}>{step.title}</Link>:{' '}
-                    {verdictWords[step.verdict].toLowerCase()}
+                  <li key={`${step.step} ${step.title}`}>
+                    <Link href={`/jobs/${job.id}/bench/${step.step}`}>{step.title}</Link>
+                    {step.verdict && `: ${verdictWords[step.verdict].toLowerCase()}`}
                   </li>
                 ))}
               </ul>
@@ -82,6 +82,9 @@ export function ReleasePage({ view }: { readonly view: JobView }) {
                 Issue findings only
               </Button>
             </>
+          )}
+          {withdrawn && !released && (
+            <p className={styles.error}>The release of before no longer stands. {withdrawn.why}</p>
           )}
           {trouble && (
             <p className={styles.error} role="alert">
@@ -94,6 +97,7 @@ export function ReleasePage({ view }: { readonly view: JobView }) {
               <p>
                 {release.kind === 'released' ? 'Release' : 'Not released, findings only'},{' '}
                 {dayjs(release.issuedAt).format('D MMM YYYY HH:mm')}, {release.person}
+                {release.withdrawn && `. Withdrawn ${dayjs(release.withdrawn.at).format('D MMM YYYY HH:mm')}`}
               </p>
               <div className={styles.row}>
                 <Button component="a" href={`/api/releases/${release.id}/pdf`}>

@@ -35,7 +35,9 @@ interface Props {
 
 /** What every screen needs: who is here and which measurement units are shown. */
 export function ShopProvider({ shopName, people, children }: Props) {
-  const [person, setPerson] = useStored('hard-pedal-person', people[0]?.name ?? 'Technician');
+  const [stored, setPerson] = useStored('hard-pedal-person', people[0]?.name ?? 'Technician');
+  // Who has left the workshop is at no screen any more.
+  const person = people.length === 0 || people.some((each) => each.name === stored) ? stored : people[0].name;
   const [unitsId, setUnitsId] = useStored('hard-pedal-units', displayUnitSets[0].id);
   const shop = useMemo<Shop>(() => {
     const at = displayUnitSets.findIndex((set) => set.id === unitsId);

@@ -2,12 +2,13 @@ import { z } from 'zod';
 import { answer, bodyOf } from '@/server/http/answer';
 import { discardRun, keepRun, resumeRun, stopRun, strikeOut } from '@/server/runs/bench-runs';
 
+const person = z.string().min(1);
 const schema = z.discriminatedUnion('action', [
-  z.object({ action: z.literal('keep') }),
-  z.object({ action: z.literal('discard') }),
+  z.object({ action: z.literal('keep'), person }),
+  z.object({ action: z.literal('discard'), person }),
   z.object({ action: z.literal('stop') }),
   z.object({ action: z.literal('resume') }),
-  z.object({ action: z.literal('strike-out'), reason: z.string().trim().min(3, 'Say why in a few words') }),
+  z.object({ action: z.literal('strike-out'), person, reason: z.string().trim().min(3, 'Say why in a few words') }),
 ]);
 type Params = { params: Promise<{ id: string }> };
 
@@ -17,15 +18,15 @@ export function POST(request: Request, { params }: Params) {
     const body = await bodyOf(request, schema);
     switch (body.action) {
       case 'keep':
-        return keepRun(id);
+        return keepRun(id, body.person);
       case 'discard':
-        return discardRun(id);
+        return discardRun(id, body.person);
       case 'stop':
         return stopRun(id);
       case 'resume':
         return resumeRun(id);
       case 'strike-out':
-        return strikeOut(id, body.reason);
+        return strikeOut(id, body.reason, body.person);
     }
   });
 }

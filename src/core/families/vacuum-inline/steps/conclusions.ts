@@ -19,6 +19,7 @@ const behind = (id: string, point: string, title: string, advice: string, fault:
   title,
   advice,
   faults: [fault],
+  step: 'behind-the-booster',
   holds: (steps) => finding(steps, 'behind-the-booster', point, 'found'),
 });
 
@@ -90,6 +91,7 @@ export const hardPedalConclusions: readonly Conclusion[] = [
   },
   {
     id: 'not-the-booster',
+    clears: true,
     title: 'It is not the booster',
     advice: 'Vacuum, valve, reserve and boost are good. Look behind it: combination valve, wheels, hoses, linings.',
     faults: ['combination-valve-shuttled', 'wheel-cylinder-seized', 'hose-swollen', 'linings-glazed'],
