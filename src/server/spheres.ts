@@ -50,8 +50,12 @@ export const sphereCheckSchema = z.object({
 export const sphereFitSchema = z.object({ serial, sheetId: z.string().min(1, 'Choose what it goes on') });
 
 /** A gauge pressure as typed, with or without a unit, Pa; refuses by the field's name. */
-function pressureOf(text: string, field: string): number {
-  const read = readFigure(text, { unit: unitOf('MPa'), vacuum: false, ambient: 0 });
+function pressureOf(text: string, field: string, ambient: number): number {
+  const read = readFigure(text, { unit: unitOf('MPa'), reference: 'gauge', ambient });
+  if (read.kind === 'figure' && read.either)
+    throw new RequestRefused(422, lookAgain, {
+      [field]: `Is it ${read.either[0].trim()} or ${read.either[1].trim()}?`,
+    });
   if (read.kind !== 'figure' || !(read.value > 0))
     throw new RequestRefused(422, lookAgain, { [field]: 'A pressure above zero, for instance 6.2 MPa or 62 bar' });
   return read.value;
@@ -67,16 +71,16 @@ async function sphereNamed(name: string): Promise<Sphere> {
 export async function enterSphere(form: z.infer<typeof sphereFormSchema>): Promise<void> {
   if (await findSphere(form.serial))
     throw new RequestRefused(422, lookAgain, { serial: 'This serial is in the book already' });
-  await insertSphere({ ...form, precharge: pressureOf(form.precharge, 'precharge') });
+  await insertSphere({ ...form, precharge: pressureOf(form.precharge, 'precharge', (await ambientNow()).pressure) });
 }
 
 /** Records a check of a sphere's precharge on the charging tool: restated to 20 °C, with its uncertainty. */
 export async function checkSphere(form: z.infer<typeof sphereCheckSchema>, at = new Date()): Promise<void> {
   await sphereNamed(form.serial);
   await refuseStranger(form.person);
-  const reading = pressureOf(form.reading, 'reading');
-  const temperature = form.temperatureC + 273.15;
   const ambient = (await ambientNow()).pressure;
+  const reading = pressureOf(form.reading, 'reading', ambient);
+  const temperature = form.temperatureC + 273.15;
   const instrument = instrumentsByChannel((await listInstruments()).map(instrumentFromSite)).get(
     'accumulator_pressure',
   );

@@ -234,6 +234,17 @@ describe('a step', () => {
     expect((await ask(run.POST, { action: 'strike-out', reason: 'lever slipped', person }, runId)).status).toBe(200);
   });
 
+  it('keeps no figure that is hardly so until it is confirmed', async () => {
+    const id = await booked('TK-2207-219');
+    const readAll = family.steps.flatMap((step) => step.cautions);
+    await ask(cautions.POST, { cautions: [...new Set(readAll)], person }, id);
+    const body = { step: 'release', readings: { 'release-time': 0.4, 'residual-output': 80e6 }, person };
+    const refused = await ask(readings.POST, body, id);
+    expect([refused.status, refused.fields]).toEqual([422, ['residual-output']]);
+    const kept = await ask(readings.POST, { ...body, confirmed: ['residual-output'] }, id);
+    expect(kept.status).toBe(200);
+  });
+
   it('is read from a log in parts, and one with a hole in it is not kept', async () => {
     const id = await booked('TK-2207-207');
     await readCautions(id);

@@ -117,6 +117,13 @@ describe('readings table', () => {
     ['step,value\nrelease,2\n', 'line 2, characteristic'],
     ['step,value\n,2\n', 'line 2, step: "" is not known'],
     ['step,value\nrelease,2\nteapot,2\n', 'line 2, characteristic'],
+    [
+      'step,characteristic,value\nrelease,release-time,1\nrelease,release-time,2\n',
+      'line 3, characteristic: stands in the file twice',
+    ],
+    ['step,characteristic,value\nrelease,release-time,0x10\n', '"0x10" is not a number'],
+    ['step,characteristic,value\nrelease,release-time,1e300\n', '"1e300" is not a number'],
+    ['step,characteristic,value\nrelease,residual-output,1000000\n', 'is hardly so'],
     ['step,value\nteapot,2\n', 'line 2, step: "teapot" is not known; known: look-over'],
   ])('names the place of what is wrong in %j', (text, place) => {
     expect(said(readReadings(text, 'r.csv', family, context))).toContain(place);

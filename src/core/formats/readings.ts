@@ -2,12 +2,14 @@ import Papa from 'papaparse';
 import type { AnyFamily } from '../contract/family';
 import type { LookFindings } from '../judging/judge-step';
 import { characteristicUnits, findByOpenName, type CharacteristicId } from '../quantities/characteristics';
+import { dialChannel } from '../dials/dial-readings';
 import { entryOf } from '../dials/characteristic-entry';
+import { plausibleRange } from '../dials/plausible-range';
 import type { StepContext } from '../procedure/step-context';
 import type { StepDefinition } from '../procedure/step-definition';
 import type { TypedField, TypedValues } from '../procedure/typed-entry';
 import { findUnit, toSi, unitOf, type MeasurementUnit } from '../quantities/measurement-unit';
-import { openUnits } from '../quantities/shown-as';
+import { openUnits, shownAs } from '../quantities/shown-as';
 import { readFailed, readOk, type Read } from './read-result';
 
 /** Typed characteristics (SI), what was read off dials (SI, by the fields of the step's entry) and look findings, by step. */
@@ -37,6 +39,14 @@ export function readReadings(
   const typed = new Map<string, Map<CharacteristicId, number>>();
   const dials = new Map<string, Record<string, number>>();
   const findings = new Map<string, Record<string, string>>();
+  const seen = new Set<string>();
+  /** Whether a row names what a row before it named. */
+  const twice = (row: Partial<Record<string, string>>) => {
+    const named = `${row.step} ${row.characteristic ?? ''} ${row.finding ?? ''}`;
+    const before = seen.has(named);
+    seen.add(named);
+    return before;
+  };
   for (const [at, row] of parsed.data.entries()) {
     if (Object.values(row).every((cell) => !cell?.trim())) continue;
     const place = `line ${at + 2}`;
@@ -55,12 +65,16 @@ export function readReadings(
       const shown = (row.value ?? '').trim();
       const choice = asField && field?.choices ? choiceOf(field.choices, shown) : undefined;
       if (choice === -1) return bad('value', `must be one of ${field?.choices?.join(', ')}`);
-      const value = choice ?? Number(shown);
-      if (shown === '' || !Number.isFinite(value)) return bad('value', `"${shown}" is not a number`);
+      const value = choice ?? (plainNumber.test(shown) ? Number(shown) : Number.NaN);
+      if (!Number.isFinite(value)) return bad('value', `"${shown.slice(0, 40)}" is not a number`);
       const fileUnit = asField && field ? unitOf(openUnits[field.as]) : unitOf(characteristicUnits[id!]);
       const unit = row.unit ? findUnit(row.unit) : fileUnit;
       if (!unit || !fits(unit, fileUnit)) return bad('unit', `"${row.unit}" does not fit ${row.characteristic}`);
       const si = choice ?? toSi(value, unit);
+      const range = plausibleOf(step, asField ? field : undefined, id, context);
+      if (choice === undefined && range && !(si >= range[0] && si <= range[1]) && row.confirmed !== 'yes')
+        return bad('value', `${shown} ${unit.symbol} is hardly so: mend it, or say "yes" in a column "confirmed"`);
+      if (twice(row)) return bad('characteristic', 'stands in the file twice');
       if (asField && field) dials.set(step.id, { ...dials.get(step.id), [field.id]: si });
       else if (id !== undefined) typed.set(step.id, (typed.get(step.id) ?? new Map()).set(id, si));
     } else if (step.kind === 'look') {
@@ -68,10 +82,26 @@ export function readReadings(
       if (!point) return bad('finding', `${step.id} has no point "${row.finding ?? ''}"`);
       const option = step.options.find((each) => each.id === row.value);
       if (!option) return bad('value', `must be one of ${step.options.map((each) => each.id).join(', ')}`);
+      if (twice(row)) return bad('finding', 'stands in the file twice');
       findings.set(step.id, { ...findings.get(step.id), [point.id]: option.id });
     } else return bad('characteristic', `${step.id} is measured: name one of ${step.characteristics.join(', ')}`);
   }
   return readOk({ typed, dials, findings });
+}
+
+/** A figure as files write it: digits with a point, a power of ten of two figures at most. */
+const plainNumber = /^[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d{1,2})?$/;
+
+/** What anybody would believe of a field or a characteristic without asking, SI; null where there is no saying. */
+function plausibleOf(
+  step: StepDefinition<unknown>,
+  field: TypedField | undefined,
+  id: CharacteristicId | undefined,
+  context: StepContext<unknown>,
+): readonly [number, number] | null {
+  if (step.kind === 'look') return null;
+  if (field) return field.plausible;
+  return id === undefined ? null : plausibleRange(shownAs(id), dialChannel(id), context);
 }
 
 /** A field of a step's dial entry by its id; undefined where it has none of that name. */

@@ -51,6 +51,8 @@ export const measurementUnits: readonly MeasurementUnit[] = [
   unit('MPa', 'pressure', 1e6),
   unit('bar', 'pressure', 1e5),
   unit('mbar', 'pressure', 100),
+  unit('hPa', 'pressure', 100),
+  unit('cmHg', 'pressure', 1333.224, ['cm hg']),
   unit('psi', 'pressure', 6894.757, ['lbf/in2', 'psig', 'psia']),
   unit('inHg', 'pressure', 3386.389, ['"hg', 'in hg', 'in.hg']),
   unit('mmHg', 'pressure', 133.3224, ['torr', 'mm hg']),

@@ -1,11 +1,13 @@
 import fc from 'fast-check';
 import { measurementUnits, unitOf } from './measurement-unit';
-import { readFigure } from './read-figure';
+import { readFigure, type FigureExpected } from './read-figure';
 
-const vacuum = { unit: unitOf('kPa'), vacuum: true, ambient: 85_400 };
-const force = { unit: unitOf('N'), vacuum: false, ambient: 85_400 };
+const vacuum = { unit: unitOf('kPa'), reference: 'vacuum', ambient: 85_400 } as const;
+const force = { unit: unitOf('N'), reference: 'none', ambient: 85_400 } as const;
 
-const si = (text: string, expected = vacuum) => {
+const gauge = { unit: unitOf('MPa'), reference: 'gauge', ambient: 85_400 } as const;
+
+const si = (text: string, expected: FigureExpected = vacuum) => {
   const read = readFigure(text, expected);
   return read.kind === 'figure' ? read.value : read.kind;
 };
@@ -49,5 +51,105 @@ describe('a typed figure', () => {
         },
       ),
     );
+  });
+
+  const psi = 6894.757;
+  const inHg = 3386.389;
+
+  it.each<[string, FigureExpected, number | string]>([
+    // Pressures of a store or a circuit, asked for in MPa gauge
+    ['14', gauge, 14e6],
+    ['14.5', gauge, 14.5e6],
+    ['14,5', gauge, 14.5e6],
+    ['0.57', gauge, 0.57e6],
+    ['5.7 bar', gauge, 0.57e6],
+    ['5.7 barg', gauge, 0.57e6],
+    ['5.7 bar g', gauge, 0.57e6],
+    ['5.7 bar (g)', gauge, 0.57e6],
+    ['5.7bar gauge', gauge, 0.57e6],
+    ['1450 psi', gauge, 1450 * psi],
+    ['1450psig', gauge, 1450 * psi],
+    ['1450 PSI', gauge, 1450 * psi],
+    ['1 450 psi', gauge, 1450 * psi],
+    ['1\u00a0450 psi', gauge, 1450 * psi],
+    ['1\u202f450 psi', gauge, 1450 * psi],
+    ["1'450 psi", gauge, 1450 * psi],
+    ['1,450.5 psi', gauge, 1450.5 * psi],
+    ['1.450,5 psi', gauge, 1450.5 * psi],
+    ['1,450,000 Pa', gauge, 1.45e6],
+    ['1.450.000 Pa', gauge, 1.45e6],
+    ['1.450 psi', gauge, 1.45 * psi],
+    ['16 200 kPa', gauge, 16.2e6],
+    ['162 kgf/cm2', gauge, 162 * 98066.5],
+    ['162 kg/cm²', gauge, 162 * 98066.5],
+    // Absolute, with today's air taken off
+    ['15 bara', gauge, 1.5e6 - 85_400],
+    ['15 bar abs', gauge, 1.5e6 - 85_400],
+    ['15 bar (abs)', gauge, 1.5e6 - 85_400],
+    ['15 bar absolute', gauge, 1.5e6 - 85_400],
+    ['200 psia', gauge, 200 * psi - 85_400],
+    ['0.1 MPaa', gauge, 1e5 - 85_400],
+    ['-0.02 bar', gauge, -2_000],
+    ['–0.02 bar', gauge, -2_000],
+    // Vacuum, asked for in kPa
+    ['17 inHg', vacuum, 17 * inHg],
+    ['17 in.Hg', vacuum, 17 * inHg],
+    ['17"Hg', vacuum, 17 * inHg],
+    ['43 cmHg', vacuum, 43 * 1333.224],
+    ['430 mmHg', vacuum, 430 * 133.3224],
+    ['430 torr', vacuum, 430 * 133.3224],
+    ['580 mbar', vacuum, 58_000],
+    ['580 hPa', vacuum, 58_000],
+    ['580 hpa', vacuum, 58_000],
+    ['58 kPa vac', vacuum, 58_000],
+    ['58 kPa vacuum', vacuum, 58_000],
+    ['−58', vacuum, 58_000],
+    ['– 58 kPa', vacuum, 58_000],
+    ['27.4 kPa abs', vacuum, 58_000],
+    ['274 mbara', vacuum, 58_000],
+    ['274 hPa abs', vacuum, 58_000],
+    ['-0.58 barg', vacuum, 58_000],
+    ['0.58 barg', vacuum, -58_000],
+    // Forces, and what cannot be read
+    ['200', force, 200],
+    ['45 lbf', force, 45 * 4.448222],
+    ['1 200 N', force, 1200],
+    ['45 bar', force, 'wrong-unit'],
+    ['14 furlong', gauge, 'unknown-unit'],
+    ['fifty', gauge, 'not-a-figure'],
+    ['0x1F', gauge, 'not-a-figure'],
+    ['1e300', gauge, 'not-a-figure'],
+    ['1.2.3', gauge, 'not-a-figure'],
+    ['12,34,567', gauge, 'not-a-figure'],
+    ['--3', gauge, 'not-a-figure'],
+    ['', gauge, 'empty'],
+  ])('“%s” is what a hand meant by it', (text, expected, meant) => {
+    const read = si(text, expected);
+    if (typeof meant === 'string') expect(read).toBe(meant);
+    else expect(read).toBeCloseTo(meant, 3);
+    const found = readFigure(text, expected);
+    if (found.kind === 'figure') expect(found.either).toBeNull();
+  });
+
+  it.each([
+    ['1,450 psi', 1450 * psi, ['1450 psi', '1.450 psi']],
+    ['-1,450 psi', -1450 * psi, ['-1450 psi', '-1.450 psi']],
+    ['16,200', 16_200e6, ['16200', '16.200']],
+  ])('“%s” is taken for thousands, and asked about', (text, value, either) => {
+    const read = readFigure(text, gauge);
+    expect(read).toMatchObject({ kind: 'figure', either });
+    expect(si(text, gauge)).toBeCloseTo(value, 3);
+    // Either answer is beyond doubt.
+    for (const answer of either) expect(readFigure(answer, gauge)).toMatchObject({ kind: 'figure', either: null });
+  });
+
+  it('a comma after a nought parts decimals', () => {
+    expect(si('0,570', gauge)).toBeCloseTo(0.57e6, 6);
+    expect(readFigure('0,570', gauge)).toMatchObject({ either: null });
+  });
+
+  it('a text as long as a letter is refused at once', () => {
+    expect(readFigure(`1${' '.repeat(100_000)}x`, gauge).kind).toBe('not-a-figure');
+    expect(readFigure('1 450'.repeat(10_000), gauge).kind).toBe('not-a-figure');
   });
 });

@@ -1,3 +1,5 @@
+import { asDials } from '@/core/dials/default-dial';
+import { entryOf } from '@/core/dials/characteristic-entry';
 import { planOf, supplyOf } from '@/core/contract/family';
 import { turningPoint, vacuumAlongPull } from '@/core/pictures/vacuum-along-pull';
 import { toleranceBand } from '@/core/pictures/tolerance-band';
@@ -23,6 +25,7 @@ import { listCautions, type Job } from '@/data/jobs';
 import { isStandIn, readTrace, type Run } from '@/data/runs';
 import { readShopSettings } from '@/data/settings';
 import { drawnCurve } from '../jobs/drawn-curve';
+import type { JudgedStep } from '@/core/judging/evaluate-unit';
 import { evaluateJob } from '../jobs/evaluate-job';
 import { contextOf, sheetOf } from '../jobs/job-context';
 
@@ -188,20 +191,31 @@ function sourceText(context: Run['context']): string {
   }
 }
 
-/** Channels that the steps done so far were read on; the lever of another plan is not one of them. */
-function channelsUsed(job: Job, runs: readonly Run[], context: StepContext<unknown>): ReadonlySet<string> {
+/** Channels that the steps done so far were read on: by instruments, or by somebody off dials; the lever of another plan is none. */
+function channelsUsed(job: Job, runs: readonly Run[], context: StepContext<unknown>) {
   const { family } = sheetOf(job);
   const { stand, steps } = planOf(family, job.plan);
   const others = family.plans.map((plan) => plan.stand.leverChannel).filter((lever) => lever !== stand.leverChannel);
-  const done = family.steps.filter(
-    (step) => steps.includes(step.id) && runs.some((run) => run.step === step.id && run.state === 'kept'),
-  );
-  const channels = done.flatMap((step) => {
-    if (step.kind === 'look') return [];
-    if (step.kind === 'measured') return [...step.needs, ...step.uses];
-    return step.entry.fields(context, {}).flatMap((field) => (field.channel === null ? [] : [field.channel]));
-  });
-  return new Set(channels.filter((channel) => !others.includes(channel)));
+  const by = (counts: (run: Run) => boolean, channelsOf: (step: JudgedStep) => readonly (string | null)[]) =>
+    new Set(
+      family.steps
+        .filter((step): step is JudgedStep => step.kind !== 'look' && steps.includes(step.id))
+        .filter((step) => runs.some((run) => run.step === step.id && run.state === 'kept' && counts(run)))
+        .flatMap(channelsOf)
+        .filter((channel): channel is string => channel !== null && !others.includes(channel)),
+    );
+  const fieldsOf = (step: JudgedStep) =>
+    entryOf(step)
+      .fields(context, {})
+      .map((field) => field.channel);
+  const byHand = (run: Run) => run.readings !== null && !isStandIn(run.context);
+  return {
+    recorded: by(
+      (run) => !byHand(run),
+      (step) => (step.kind === 'measured' ? [...step.needs, ...step.uses] : fieldsOf(step)),
+    ),
+    read: by(byHand, fieldsOf),
+  };
 }
 
 export interface IssueDetails {
@@ -254,9 +268,15 @@ export async function buildReport(job: Job, how: IssueDetails): Promise<Report> 
     policy: [decisionText(settings.policy), ...schoolTexts(evaluation, context)].join(' '),
     air: airLines(context, site),
     standIn: runs.some((run) => run.state === 'kept' && isStandIn(run.context)),
-    instruments: [...context.instruments.values()]
-      .filter((each) => used.has(each.channel))
-      .map((each) => instrumentRow(each, context.date)),
+    instruments: [
+      ...[...context.instruments.values()].filter((each) => used.recorded.has(each.channel)),
+      // What a person read is credited to no transducer: to the dial that was named, or to an ordinary one.
+      ...[...asDials(context.instruments).values()].filter(
+        (each) =>
+          used.read.has(each.channel) &&
+          !(used.recorded.has(each.channel) && context.instruments.get(each.channel) === each),
+      ),
+    ].map((each) => instrumentRow(each, context.date)),
     steps: evaluation.steps.map((step) => {
       const definition = family.steps.find((each) => each.id === step.step);
       const run = runs.filter((each) => each.step === step.step && each.state === 'kept').at(-1);

@@ -1,4 +1,5 @@
 import { refuseShut } from './interlocks';
+import { questionedFields } from '@/core/dials/question-figure';
 import { entryOf } from '@/core/dials/characteristic-entry';
 import { labelledSeed, randomSource } from '@/core/physics/random';
 import { insertRun, listRuns } from '@/data/runs';
@@ -14,7 +15,7 @@ export async function recordReadings(
   jobId: string,
   stepId: string,
   readings: Readonly<Record<string, number>>,
-  how: { readonly person: string; readonly standIn: boolean },
+  how: { readonly person: string; readonly standIn: boolean; readonly confirmed?: readonly string[] },
 ): Promise<{ id: string }> {
   const job = await jobNamed(jobId);
   const step = judgedStepOf(sheetOf(job).family, stepId);
@@ -32,6 +33,13 @@ export async function recordReadings(
     );
   const unknown = Object.keys(readings).find((id) => !fields.some((field) => field.id === id));
   if (unknown !== undefined) throw new RequestRefused(422, `This step has no reading "${unknown}".`);
+  const questioned = questionedFields(fields, readings, how.confirmed ?? []);
+  if (questioned.length > 0)
+    throw new RequestRefused(
+      422,
+      `Hardly: ${questioned.map((field) => field.title.toLowerCase()).join(', ')}. Mend it, or confirm that it is so.`,
+      Object.fromEntries(questioned.map((field) => [field.id, 'Hardly: mend it, or confirm that it is so'])),
+    );
   const open = (await listRuns(jobId)).find((run) => run.state === 'recording' || run.state === 'complete');
   if (open) throw new RequestRefused(409, `The step ${open.step} of this job is still open. Keep or discard it first.`);
   if (job.place === 'waiting' || job.place === 'waiting-parts') await moveJob(jobId, 'on-bench');

@@ -45,6 +45,43 @@ describe('dial readings as they are typed', () => {
     expect(first).toHaveAttribute('aria-invalid', 'true');
   });
 
+  it('a figure keeps the unit it was typed in, whatever is shown afterwards', () => {
+    bench();
+    const [first] = inputs();
+    type(first, '0.57');
+    expect(said(first)).toHaveTextContent('0.57 kPa vacuum');
+    window.localStorage.setItem('hard-pedal-units', 'bar');
+    act(() => void window.dispatchEvent(new Event('storage')));
+    expect(said(inputs()[0])).toHaveTextContent('5.7 mbar vacuum');
+    window.localStorage.removeItem('hard-pedal-units');
+  });
+
+  it('what is hardly so is kept only once somebody says that it is', async () => {
+    const asked = answering(200, { id: 'r1' });
+    bench();
+    const fields = inputs();
+    for (const [i, text] of ['95 kPa', '60', '94 kPa'].entries()) type(fields[i], text);
+    await enter(fields[0]);
+    fireEvent.click(screen.getByRole('button', { name: /Keep these readings/ }));
+    expect(await screen.findByRole('alert')).toHaveTextContent('answer the question beside it');
+    expect(asked).toEqual([]);
+    for (const button of screen.getAllByRole('button', { name: 'it is so' })) fireEvent.click(button);
+    expect(said(fields[0])).toHaveTextContent('looked at again');
+    fireEvent.click(screen.getByRole('button', { name: /Keep these readings/ }));
+    await waitFor(() => expect(asked).toHaveLength(1));
+    expect(asked[0].body).toMatchObject({ confirmed: ['start', 'end'] });
+  });
+
+  it('a comma before three figures is asked about beside its field', () => {
+    bench();
+    const [first] = inputs();
+    type(first, '58,000 Pa');
+    fireEvent.click(screen.getByRole('button', { name: 'it is 58000 Pa' }));
+    expect(first).toHaveValue('58000 Pa');
+    expect(said(first)).toHaveTextContent('58 kPa vacuum');
+    expect(screen.queryByRole('button', { name: /it is/ })).not.toBeInTheDocument();
+  });
+
   it('Enter moves on from field to field, and from the last one keeps them', async () => {
     const asked = answering(200, { id: 'r1' });
     bench();

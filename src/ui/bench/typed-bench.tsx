@@ -78,8 +78,13 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
         inputs.current.get(wrong.field.id)?.focus();
         throw new Error(`${wrong.field.title} cannot be read: ${problemText(wrong)}`);
       }
-      const { values: readings, standIn } = typed;
-      await send(`/api/jobs/${view.job.id}/readings`, { step: stepId, readings, person, standIn });
+      const doubtful = typed.rows.find((row) => row.questioned || (row.read.kind === 'figure' && row.read.either));
+      if (doubtful) {
+        inputs.current.get(doubtful.field.id)?.focus();
+        throw new Error(`${doubtful.field.title}: answer the question beside it first.`);
+      }
+      const { values: readings, standIn, confirmed } = typed;
+      await send(`/api/jobs/${view.job.id}/readings`, { step: stepId, readings, person, standIn, confirmed });
       typed.clear();
       router.push(later ? `/jobs/${view.job.id}/bench/${later.id}` : `/jobs/${view.job.id}`);
       router.refresh();
@@ -162,8 +167,9 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
                       autoComplete="off"
                       inputMode="decimal"
                       placeholder={shownUnit(row.field.as, units).symbol}
+                      maxLength={60}
                       aria-describedby={`said-${row.field.id}`}
-                      aria-invalid={problemText(row) !== '' || row.questioned}
+                      aria-invalid={problemText(row) !== '' || row.questioned || asked(row)}
                       onChange={(event) => typed.type(row.field.id, event.target.value)}
                       onKeyDown={(event) => {
                         if (event.key !== 'Enter') return;
@@ -175,6 +181,7 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
                 </span>
                 <span id={`said-${row.field.id}`} className={styles.said}>
                   {understood(row)}
+                  {questionOf(row)}
                 </span>
                 <span className={styles.expected}>{expectedText(row)}</span>
               </div>
@@ -240,6 +247,25 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
     return resolution > 0 ? Math.max(0, Math.ceil(-Math.log10(resolution / unit.factor))) : 3;
   }
 
+  /** What a figure is asked about, once, beside its field. */
+  function questionOf({ field, read, questioned }: TypedRow) {
+    if (read.kind === 'figure' && read.either)
+      return (
+        <>
+          {read.either.map((text) => (
+            <button key={text} type="button" className={styles.answer} onClick={() => typed.type(field.id, text)}>
+              it is {text.trim()}
+            </button>
+          ))}
+        </>
+      );
+    return questioned ? (
+      <button type="button" className={styles.answer} onClick={() => typed.confirm(field.id)}>
+        it is so
+      </button>
+    ) : null;
+  }
+
   function understood(row: TypedRow): string {
     const problem = problemText(row);
     if (problem) return problem;
@@ -252,7 +278,8 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
     const shown = String(Number(fromSi(row.read.value, unit).toPrecision(4)));
     const said = `${shown} ${unit.symbol === '1' ? '' : unit.symbol} ${reference}`.trim();
     const how = row.read.inferred ? inferred[row.read.inferred] : '';
-    return row.questioned ? `${said}${how}? Hardly: look again.` : `${said}${how}`;
+    if (row.questioned) return `${said}${how}? Hardly: look again.`;
+    return row.confirmed ? `${said}${how}, looked at again` : `${said}${how}`;
   }
 
   function expectedText({ field }: TypedRow): string {
@@ -265,6 +292,10 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
     if (!Number.isFinite(high)) return `sound: from ${figure(low, unit)}${symbol}`;
     return `sound: ${figure(low, unit)} to ${figure(high, unit)}${symbol}`;
   }
+}
+
+function asked({ read }: TypedRow): boolean {
+  return read.kind === 'figure' && read.either !== null;
 }
 
 function problemText({ read }: TypedRow): string {

@@ -5,7 +5,9 @@ import type { StepContext } from '@/core/procedure/step-context';
 import type { TypedField, TypedValues } from '@/core/procedure/typed-entry';
 import { analysisOf, evaluateMeasured, type JudgedStep, type StepEvaluation } from '@/core/judging/evaluate-unit';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
-import { readFigure, type ReadFigure } from '@/core/quantities/read-figure';
+import { isQuestioned } from '@/core/dials/question-figure';
+import { findUnit } from '@/core/quantities/measurement-unit';
+import { readFigure, type FigureExpected, type ReadFigure } from '@/core/quantities/read-figure';
 import { shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { textsByName } from '@/ui/shell/browser-store';
 import { useStored } from '@/ui/shell/shop-context';
@@ -17,18 +19,33 @@ export interface TypedRow {
   readonly read: ReadFigure;
   /** A figure that nobody would believe without asking. */
   readonly questioned: boolean;
+  /** Questioned, looked at again and found to be so. */
+  readonly confirmed: boolean;
 }
 
 export interface TypedReadings {
   readonly rows: readonly TypedRow[];
   readonly values: TypedValues;
   readonly type: (id: string, text: string) => void;
+  /** Says of a questioned figure that it is so. */
+  readonly confirm: (id: string) => void;
+  /** Fields that were confirmed. */
+  readonly confirmed: readonly string[];
   /** Fills in what the stand-in’s gauge shows; the readings count as the stand-in’s from then on. */
   readonly fillFromStandIn: (texts: Readonly<Record<string, string>>) => void;
   readonly standIn: boolean;
   readonly clear: () => void;
   /** Judged with what has been typed so far; null before the first figure. */
   readonly result: StepEvaluation | null;
+}
+
+/** Kept beside a text: the unit that was shown when it was typed, and the text that was looked at again. */
+const unitMark = (id: string) => `${id} unit`;
+const confirmMark = (id: string) => `${id} confirmed`;
+
+/** What a figure of this kind is read against. */
+function typedReference(as: TypedField['as']): FigureExpected['reference'] {
+  return as === 'vacuum' || as === 'gauge' || as === 'absolute' ? as : 'none';
 }
 
 /** Kept beside the texts, so that a reload does not forget where they came from. */
@@ -52,15 +69,18 @@ export function useTypedReadings(
     for (let at = 0; at < count; at++) {
       const field = entry.fields(context, values)[at];
       const text = texts[field.id] ?? '';
+      // A figure keeps the unit that was shown when it was typed, whatever is shown by now.
+      const shown = shownUnit(field.as, units);
+      const typedIn = findUnit(texts[unitMark(field.id)] ?? '');
       const figure = readFigure(text, {
-        unit: shownUnit(field.as, units),
-        vacuum: field.as === 'vacuum',
+        unit: typedIn?.dimension === shown.dimension ? typedIn : shown,
+        reference: typedReference(field.as),
         ambient: context.ambient.pressure,
       });
-      const [low, high] = field.plausible;
-      const questioned = figure.kind === 'figure' && (figure.value < low || figure.value > high);
+      const questioned = figure.kind === 'figure' && isQuestioned(field, figure.value);
+      const confirmed = questioned && texts[confirmMark(field.id)] === text;
       if (figure.kind === 'figure') values[field.id] = figure.value;
-      rows.push({ field, text, read: figure, questioned });
+      rows.push({ field, text, read: figure, questioned: questioned && !confirmed, confirmed });
     }
     const any = Object.keys(values).length > 0;
     const result = any
@@ -75,7 +95,19 @@ export function useTypedReadings(
   }, [stored, step, context, units, policy]);
   return {
     ...read,
-    type: (id, text) => store(JSON.stringify({ ...textsByName(stored), [id]: text })),
+    type: (id, text) => {
+      const field = read.rows.find((row) => row.field.id === id)?.field;
+      const texts = textsByName(stored);
+      // The unit of the first sign typed stands until the field is empty again.
+      const unit = texts[id] ? texts[unitMark(id)] : undefined;
+      const shown = field ? shownUnit(field.as, units).symbol : '';
+      store(JSON.stringify({ ...texts, [id]: text, [unitMark(id)]: unit ?? shown }));
+    },
+    confirm: (id) => {
+      const texts = textsByName(stored);
+      store(JSON.stringify({ ...texts, [confirmMark(id)]: texts[id] ?? '' }));
+    },
+    confirmed: read.rows.filter((row) => row.confirmed).map((row) => row.field.id),
     fillFromStandIn: (texts) => store(JSON.stringify({ ...textsByName(stored), ...texts, [standInMark]: 'yes' })),
     standIn: textsByName(stored)[standInMark] !== undefined,
     clear: () => store('{}'),

@@ -8,13 +8,15 @@ const schema = z.object({
   readings: z.record(z.string(), z.number()),
   /** Read off the stand-in’s gauge, all or in part. */
   standIn: z.boolean().default(false),
+  /** Fields whose unlikely figures somebody has looked at again. */
+  confirmed: z.array(z.string()).max(200).default([]),
 });
 type Params = { params: Promise<{ id: string }> };
 
 export function POST(request: Request, { params }: Params) {
   return answer(async () => {
-    const { step, readings, person, standIn } = await bodyOf(request, schema);
-    return recordReadings((await params).id, step, readings, { person, standIn });
+    const { step, readings, person, standIn, confirmed } = await bodyOf(request, schema);
+    return recordReadings((await params).id, step, readings, { person, standIn, confirmed });
   });
 }
 
