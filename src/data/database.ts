@@ -34,8 +34,14 @@ export async function openDatabase(folder = dataFolder()): Promise<Knex> {
 // One connection for the whole process, also across the bundler's copies of this module.
 const shared = globalThis as { hardPedalDatabase?: Promise<Knex> };
 
-/** The process's database. */
+/** The process's database. One that could not be opened is tried again the next time. */
 export function database(): Promise<Knex> {
-  shared.hardPedalDatabase ??= openDatabase();
+  if (!shared.hardPedalDatabase) {
+    const opening = openDatabase();
+    shared.hardPedalDatabase = opening;
+    opening.catch(() => {
+      if (shared.hardPedalDatabase === opening) delete shared.hardPedalDatabase;
+    });
+  }
   return shared.hardPedalDatabase;
 }

@@ -54,9 +54,47 @@ function fromRow(row: unknown): Job {
   return { ...rest, bookedAt: booked_at, bookedBy: booked_by, promisedAt: promised_at, standIn: stand_in };
 }
 
-export async function listJobs(): Promise<Job[]> {
-  const rows: unknown[] = await (await database())('jobs').orderBy('number');
-  return rows.map(fromRow);
+/** A job whose record is damaged: as much of it as can be told, and why no more. */
+export interface UnreadableJob {
+  readonly id: string;
+  readonly number: number | null;
+  readonly serial: string;
+  /** Fields of the record that make no sense. */
+  readonly fields: readonly string[];
+}
+
+/** All jobs by number, and those that cannot be read: a defect in one record stays that record's. */
+export async function listJobs(): Promise<{
+  readonly jobs: readonly Job[];
+  readonly unreadable: readonly UnreadableJob[];
+}> {
+  const rows: Record<string, unknown>[] = await (await database())('jobs').orderBy('number');
+  const jobs: Job[] = [];
+  const unreadable: UnreadableJob[] = [];
+  for (const row of rows) {
+    const fields = damageOf(row);
+    if (fields.length === 0) jobs.push(fromRow(row));
+    else
+      unreadable.push({
+        id: String(row.id),
+        number: typeof row.number === 'number' ? row.number : null,
+        serial: typeof row.serial === 'string' ? row.serial : '',
+        fields,
+      });
+  }
+  return { jobs, unreadable };
+}
+
+/** Fields of a row that cannot be read. */
+function damageOf(row: Record<string, unknown>): string[] {
+  return Object.entries(rowSchema.shape).flatMap(([field, schema]) => {
+    try {
+      return schema.safeParse(row[field]).success ? [] : [field];
+    } catch {
+      // A text that is no JSON at all.
+      return [field];
+    }
+  });
 }
 
 export async function findJob(id: string): Promise<Job | undefined> {

@@ -5,7 +5,7 @@ emptyShopFolder();
 import { concatTraces, makeTrace, sliceTrace } from '@/core/traces/trace';
 import { simulateStep } from '@/core/rig/run-step';
 import { displayUnits } from '@/core/wording/display';
-import { openDatabase } from '@/data/database';
+import { database, openDatabase } from '@/data/database';
 import { acknowledgeCaution, findJob, listCautions, listJobs, moveJob, type Job } from '@/data/jobs';
 import { appendChunk, findRun, insertRun, listRuns, readTrace, setRunState } from '@/data/runs';
 import { listInstruments, listPeople, readShopSettings, writeShopSettings } from '@/data/settings';
@@ -97,7 +97,11 @@ async function ask(
   id: string,
   body: object,
 ) {
-  const request = new Request('http://127.0.0.1/api', { method: 'POST', body: JSON.stringify(body) });
+  const request = new Request('http://127.0.0.1/api', {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(body),
+  });
   const response = await handler(request, { params: Promise.resolve({ id }) });
   return { status: response.status, body: (await response.json()) as { id: string; message: string } };
 }
@@ -167,7 +171,7 @@ describe('booking in', () => {
     expect(first.sheet.spec).toEqual((await findSheet(sheetId))?.spec);
     expect(first.standIn.seed).not.toBe(second.standIn.seed);
     expect(first.place).toBe('waiting');
-    expect((await listJobs()).map((job) => job.serial)).toContain('TK-2207-140');
+    expect((await listJobs()).jobs.map((job) => job.serial)).toContain('TK-2207-140');
   });
 
   it('refuses a sheet and a fault that nobody knows, by field', async () => {
@@ -335,6 +339,27 @@ describe('evaluating a job', () => {
   });
 });
 
+describe('one bad record', () => {
+  it('is a card on the floor that says so, and the others stand', async () => {
+    const [damaged, unread, whole] = [await book('TK-2207-180'), await book('TK-2207-181'), await book('TK-2207-182')];
+    const db = await database();
+    await db('jobs').where({ id: damaged.id }).update({ sheet: 'no JSON {' });
+    await db('jobs')
+      .where({ id: unread.id })
+      .update({ sheet: JSON.stringify({ family: 'vacuum-remote', name: 'R7', spec: {} }) });
+    const log = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+    const { jobs, broken } = await floorView();
+    log.mockRestore();
+    expect(jobs.map((view) => view.job.id)).toContain(whole.id);
+    expect(broken.map((each) => each.serial).sort()).toEqual(['TK-2207-180', 'TK-2207-181']);
+    expect(broken.find((each) => each.id === damaged.id)?.why).toContain('sheet');
+    for (const { id, sheet } of [damaged, unread])
+      await db('jobs')
+        .where({ id })
+        .update({ sheet: JSON.stringify(sheet) });
+  });
+});
+
 describe('look steps', () => {
   it('want a word for every point', async () => {
     const job = await book('TK-2207-149');
@@ -360,7 +385,7 @@ describe('release', () => {
     const report = await issuedReport(id);
     expect(report.steps.map((step) => step.verdict)).not.toContain('not-run');
     expect(report.curve?.input).toBe('Input, psi gauge');
-    expect((await floorView()).find((each) => each.job.id === job.id)?.job.place).toBe('ready');
+    expect((await floorView()).jobs.find((each) => each.job.id === job.id)?.job.place).toBe('ready');
 
     await writeShopSettings({ ...(await readShopSettings()), shopName: 'Another name' });
     expect((await issuedReport(id)).shop).toBe('Vennholm bench');
@@ -459,7 +484,7 @@ describe('release', () => {
       true,
     );
     await moveJob(job.id, 'gone');
-    expect((await floorView()).some((view) => view.job.id === job.id)).toBe(false);
+    expect((await floorView()).jobs.some((view) => view.job.id === job.id)).toBe(false);
     expect(sheetOf(job).name).toBe('Tarnock R7');
     await setRunState('nothing', 'kept');
   });

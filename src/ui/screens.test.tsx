@@ -19,12 +19,18 @@ describe('floor', () => {
       step: 'vacuum-hold-rest',
       hold: { seconds: 17, endsAt },
     } as const;
-    show(<Floor views={[jobView({ openRun })]} air="Air 85.4 kPa" today="Monday" />);
+    show(<Floor floor={{ jobs: [jobView({ openRun })], broken: [] }} air="Air 85.4 kPa" today="Monday" />);
     expect(screen.getByRole('timer', { name: /TK-2207-118, Vacuum hold, at rest: \d+ s left/ })).toBeInTheDocument();
   });
 
   it('puts every unit where it stands, and says what belongs in empty places', () => {
-    show(<Floor views={[jobView({}, { 'vacuum-hold-rest': 'fail' })]} air="Air 85.4 kPa" today="Monday" />);
+    show(
+      <Floor
+        floor={{ jobs: [jobView({}, { 'vacuum-hold-rest': 'fail' })], broken: [] }}
+        air="Air 85.4 kPa"
+        today="Monday"
+      />,
+    );
     const bench = screen.getByRole('region', { name: 'On the bench' });
     expect(within(bench).getByText(/TK-2207-118/)).toBeInTheDocument();
     expect(within(bench).getByText('Fail')).toBeInTheDocument();
@@ -35,8 +41,32 @@ describe('floor', () => {
     expect(screen.getByRole('link', { name: /Book in a unit/ })).toHaveAttribute('href', '/book-in');
   });
 
+  it('counts all that needs somebody, and shows the rest when asked', () => {
+    const overdue = [
+      { channel: 'output_pressure', name: 'Output gauge 2', dueOn: '2026-09-02', steps: ['boost-curve'] },
+    ];
+    const jobs = ['a', 'b', 'c', 'd'].map((id) => {
+      const view = jobView({ blocking: [], overdue });
+      return { ...view, job: { ...view.job, id } };
+    });
+    show(<Floor floor={{ jobs, broken: [] }} air="" today="Monday" />);
+    const strip = within(screen.getByRole('region', { name: 'Needs a person now' }));
+    expect(strip.getAllByRole('link')).toHaveLength(3);
+    fireEvent.click(screen.getByRole('button', { name: '2 more need somebody' }));
+    expect(strip.getAllByRole('link')).toHaveLength(5);
+    expect(strip.getByRole('link', { name: /A calibration is overdue/ })).toHaveAttribute('href', '/instruments');
+  });
+
+  it('a job that cannot be read is a card that says so', () => {
+    const broken = [{ id: 'x', number: 2619, serial: 'TK-9', why: 'Its record is damaged (sheet).' }];
+    show(<Floor floor={{ jobs: [jobView()], broken }} air="" today="Monday" />);
+    expect(screen.getByRole('region', { name: 'Cannot be read' })).toHaveTextContent('Job 2619 · TK-9');
+    expect(screen.getByRole('region', { name: 'Cannot be read' })).toHaveTextContent('Its record is damaged (sheet).');
+    expect(screen.getByRole('heading', { name: /Waiting for the bench/ })).toBeInTheDocument();
+  });
+
   it('says so when nothing needs anybody', () => {
-    show(<Floor views={[]} air="" today="Monday" />);
+    show(<Floor floor={{ jobs: [], broken: [] }} air="" today="Monday" />);
     expect(screen.getByText('Nothing needs you now')).toBeInTheDocument();
   });
 });

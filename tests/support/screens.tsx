@@ -101,6 +101,7 @@ export function jobViewOf(
     face: { input: [0, 1], low: [0, 1], high: [0, 2], measured: null },
     blocking: [{ step: 'look-over', title: 'Look over', verdict: 'not-run' }],
     releases: [],
+    overdue: [],
     cautions: family.steps.flatMap((step) =>
       step.cautions.map((caution) => ({ caution, person: 'Ilse Varga', at: '' })),
     ),

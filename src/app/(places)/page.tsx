@@ -5,11 +5,11 @@ import { Floor } from '@/ui/floor/floor';
 import { PageTitle } from '@/ui/shell/page-title';
 
 export default async function FloorPage() {
-  const [views, air] = await Promise.all([floorView(), airText()]);
+  const [floor, air] = await Promise.all([floorView(), airText()]);
   return (
     <>
       <PageTitle of="Floor" />
-      <Floor views={views} air={air} today={dayjs().format('dddd')} />
+      <Floor floor={floor} air={air} today={dayjs().format('dddd')} />
     </>
   );
 }

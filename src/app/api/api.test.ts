@@ -46,7 +46,13 @@ type Handler = (request: Request, context: { params: Promise<{ id: string }> }) 
 /** What a handler answers to a body (an object as JSON, a text as it is) for an id. */
 async function ask(handler: Handler, body?: object | string, id = 'nobody', query = '') {
   const init =
-    body === undefined ? {} : { method: 'POST', body: typeof body === 'string' ? body : JSON.stringify(body) };
+    body === undefined
+      ? {}
+      : {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/json' },
+          body: typeof body === 'string' ? body : JSON.stringify(body),
+        };
   const response = await handler(new Request(`${address}${query}`, init), { params: Promise.resolve({ id }) });
   const type = response.headers.get('Content-Type') ?? '';
   const text = type.includes('json') ? '' : await response.clone().text();

@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { isJson, largestBody } from './door';
 import { RequestRefused } from './refused';
 
 /** Runs a use case and answers with its result as JSON; a refusal becomes its status and message. */
@@ -8,18 +9,44 @@ export async function answer(work: () => Promise<unknown>): Promise<Response> {
   } catch (error) {
     if (error instanceof RequestRefused)
       return Response.json({ message: error.message, fields: error.fields }, { status: error.status });
+    // What broke is for the server's log: a person at a screen has no use for a statement or a path.
     console.error(error);
-    const detail = error instanceof Error ? error.message : String(error);
-    return Response.json({ message: `Nothing was changed: ${detail}`, fields: {} }, { status: 500 });
+    return Response.json({ message: brokenText(error), fields: {} }, { status: 500 });
+  }
+}
+
+/** What a person can do about a failure that is none of theirs. */
+export function brokenText(error: unknown): string {
+  const code = (error as { code?: unknown } | null)?.code;
+  switch (code) {
+    case 'SQLITE_FULL':
+    case 'ENOSPC':
+      return 'Nothing was changed: the disk is full. Make room and try again.';
+    case 'SQLITE_READONLY':
+    case 'EACCES':
+    case 'EROFS':
+      return 'Nothing was changed: the data folder cannot be written to.';
+    case 'SQLITE_BUSY':
+    case 'SQLITE_LOCKED':
+      return 'Nothing was changed: something else holds the data. Try again in a moment.';
+    case 'SQLITE_CORRUPT':
+    case 'SQLITE_NOTADB':
+      return 'Nothing was changed: the data file is damaged. Bring back a copy.';
+    default:
+      return 'Nothing was changed: the server ran into a fault. Its log says which.';
   }
 }
 
 /** The request's body checked by a schema; a refusal names every field that is wrong. */
 export async function bodyOf<T extends z.ZodType>(request: Request, schema: T): Promise<z.infer<T>> {
+  if (!isJson(request.headers)) throw new RequestRefused(415, 'The server takes JSON here, and said to be.');
   let body: unknown;
   try {
-    body = await request.json();
-  } catch {
+    const text = await request.text();
+    if (text.length > largestBody) throw new RequestRefused(413, 'This is more than the server takes at once.');
+    body = JSON.parse(text);
+  } catch (error) {
+    if (error instanceof RequestRefused) throw error;
     throw new RequestRefused(400, 'The request is not JSON.');
   }
   const parsed = schema.safeParse(body);

@@ -8,6 +8,7 @@ import type { PairCorrection } from '@/core/procedure/step-analysis';
 import type { StepContext } from '@/core/procedure/step-context';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
 import type { CautionId } from '@/core/vocabulary/caution-id';
+import { calibrationState } from '@/core/instruments/instrument';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import type { StepEvaluation, UnitEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepVerdict, UnitVerdict } from '@/core/vocabulary/verdict';
@@ -38,6 +39,13 @@ export type OpenRun =
     }
   | { readonly kind: 'interrupted'; readonly id: string; readonly step: string }
   | { readonly kind: 'complete'; readonly id: string; readonly step: string };
+
+export interface OverdueInstrument {
+  readonly channel: string;
+  readonly name: string;
+  readonly dueOn: string;
+  readonly steps: readonly string[];
+}
 
 export interface RunSummary {
   readonly id: string;
@@ -88,6 +96,8 @@ export interface JobView {
     readonly withdrawn: { readonly at: string; readonly why: string } | null;
   }[];
   readonly cautions: readonly AcknowledgedCaution[];
+  /** Instruments that steps of this plan are read with although their calibration is overdue. */
+  readonly overdue: readonly OverdueInstrument[];
 }
 
 function openRunOf(runs: readonly Run[]): OpenRun | null {
@@ -170,6 +180,35 @@ async function staircaseFace(
 const shared = globalThis as { hardPedalFaces?: Map<string, Face> };
 const faces = (shared.hardPedalFaces ??= new Map());
 
+/** Instruments mounted today whose calibration is overdue, with the steps of the plan that are read with them. */
+function overdueOf(
+  job: Job,
+  site: Awaited<ReturnType<typeof siteNow>>,
+  evaluation: UnitEvaluation,
+): OverdueInstrument[] {
+  const today = new Date().toISOString();
+  const context = contextOf(job, site, today);
+  const { family } = sheetOf(job);
+  const steps = family.steps.filter((step) => evaluation.steps.some((each) => each.step === step.id));
+  const channelsOf = (step: (typeof steps)[number]): readonly (string | null)[] => {
+    switch (step.kind) {
+      case 'look':
+        return [];
+      case 'measured':
+        return [...step.needs, ...step.uses];
+      case 'typed':
+        return step.entry.fields(context, {}).map((field) => field.channel);
+    }
+  };
+  return [...context.instruments.values()].flatMap((instrument) => {
+    const state = calibrationState(instrument, today);
+    if (state.kind !== 'overdue') return [];
+    const { channel, name } = instrument;
+    const read = steps.filter((step) => channelsOf(step).includes(channel)).map((step) => step.id);
+    return read.length > 0 ? [{ channel, name, dueOn: state.dueOn, steps: read }] : [];
+  });
+}
+
 /** First step that still wants doing; where it is shut, the step that opens it. */
 function nextOf(steps: readonly StepView[], locks: ReadonlyMap<string, Lock>): string | null {
   const next = steps.find((step) => step.evaluation.verdict === 'not-run')?.id ?? null;
@@ -245,11 +284,41 @@ async function viewOf(job: Job): Promise<JobView> {
       withdrawn,
     })),
     cautions: await listCautions(job.id),
+    overdue: overdueOf(job, await siteNow(), evaluation),
   };
 }
 
-/** All jobs that are still in the house, and those that left today. */
-export async function floorView(): Promise<JobView[]> {
-  const jobs = (await listJobs()).filter((job) => job.place !== 'gone');
-  return Promise.all(jobs.map(viewOf));
+/** A job that cannot be shown, with what is wrong with it. */
+export interface BrokenJob {
+  readonly id: string;
+  readonly number: number | null;
+  readonly serial: string;
+  readonly why: string;
+}
+
+export interface FloorView {
+  readonly jobs: readonly JobView[];
+  readonly broken: readonly BrokenJob[];
+}
+
+/** All jobs that are still in the house, and those that cannot be read: one of them is a card that says so, the others stand. */
+export async function floorView(): Promise<FloorView> {
+  const { jobs, unreadable } = await listJobs();
+  const broken: BrokenJob[] = unreadable.map(({ fields, ...job }) => ({
+    ...job,
+    why: `Its record is damaged (${fields.join(', ').replaceAll('_', ' ')}).`,
+  }));
+  const views = await Promise.all(
+    jobs
+      .filter((job) => job.place !== 'gone')
+      .map((job) =>
+        viewOf(job).catch((error: unknown): null => {
+          console.error(`job ${job.number}`, error);
+          const { id, number, serial } = job;
+          broken.push({ id, number, serial, why: 'Its sheet or one of its runs cannot be read.' });
+          return null;
+        }),
+      ),
+  );
+  return { jobs: views.filter((view) => view !== null), broken };
 }

@@ -170,7 +170,8 @@ export async function discardRun(id: string, person: string): Promise<void> {
   if (run.state === 'kept')
     throw new RequestRefused(409, 'A kept run is not thrown away; strike it out with a reason.');
   await refuseStranger(person);
-  await endRecording(id);
+  await recorders.get(id)?.abandon();
+  recorders.delete(id);
   if (run.state === 'discarded') return;
   await setRunState(id, 'discarded');
   await recordAct({ jobId: run.jobId, subject: id, act: 'discarded', person, detail: null });

@@ -52,7 +52,8 @@ function recorder(
 function disk() {
   const state = { full: false, chunks: [] as Trace[] };
   const append = (_sequence: number, chunk: Trace) => {
-    if (state.full) return Promise.reject(new Error('database or disk is full'));
+    if (state.full)
+      return Promise.reject(Object.assign(new Error('database or disk is full'), { code: 'SQLITE_FULL' }));
     state.chunks.push(chunk);
     return Promise.resolve();
   };
@@ -89,12 +90,38 @@ describe('run recorder', () => {
     const run = recorder(append);
     run.start();
     await until(() => run.status().storageProblem !== null);
-    expect(run.status().storageProblem).toContain('disk is full');
+    expect(run.status().storageProblem).toContain('the disk is full');
     expect(state.chunks).toEqual([]);
     state.full = false;
     const trace = await run.stop();
     expect(concatTraces(state.chunks).time).toEqual(trace.time);
     expect(run.status().storageProblem).toBeNull();
+  });
+
+  it('stopped while the disk is full it goes on as before, and can be stopped once there is room', async () => {
+    const { state, append } = disk();
+    const run = recorder(append);
+    run.start();
+    await later(100);
+    state.full = true;
+    await expect(run.stop()).rejects.toMatchObject({ code: 'SQLITE_FULL' });
+    const before = run.status().elapsed;
+    await until(() => run.status().elapsed > before);
+    state.full = false;
+    const trace = await run.stop();
+    expect(concatTraces(state.chunks).time).toEqual(trace.time);
+  });
+
+  it('thrown away it writes nothing more, full disk or not', async () => {
+    const { state, append } = disk();
+    state.full = true;
+    const run = recorder(append);
+    run.start();
+    await later(100);
+    await run.abandon();
+    state.full = false;
+    await later(1200);
+    expect(state.chunks).toEqual([]);
   });
 
   it('does not call a run complete before its last samples are written', async () => {
@@ -129,7 +156,7 @@ describe('run recorder', () => {
     const gone = screen();
     gone.leave();
     await until(() => late.frames.length > 1);
-    for (const { frames } of [early, late]) expect(frames.at(-1)?.status.storageProblem).toContain('disk is full');
+    for (const { frames } of [early, late]) expect(frames.at(-1)?.status.storageProblem).toContain('the disk is full');
     expect(gone.frames).toHaveLength(1);
     state.full = false;
     await until(() => run.status().storageProblem === null);

@@ -5,6 +5,7 @@ import { afterCut } from '@/core/rig/run-by-itself';
 import type { RigSnapshot } from '@/core/rig/stand-in-rig';
 import { concatTraces, meanOf, type Trace } from '@/core/traces/trace';
 import { holdCodes } from '@/core/vocabulary/instruction';
+import { brokenText } from '../http/answer';
 import type { LiveInstrument } from './live-instrument';
 
 /** Where the recorder keeps what it records. */
@@ -89,6 +90,7 @@ export class RunRecorder {
   private pending: Trace[] = [];
   private sequence: number;
   private storageProblem: string | null = null;
+  private storageError: Error | null = null;
   private writing: Promise<void> | null = null;
   private readonly listeners = new Set<(frame: RunFrame) => void>();
   private timer: ReturnType<typeof setInterval> | null = null;
@@ -165,14 +167,31 @@ export class RunRecorder {
     this.speed = Math.min(fastestSpeed, Math.max(1, speed));
   }
 
-  /** Stops recording and writes what is left. Returns the whole trace. */
+  /**
+   * Stops recording and writes what is left. Returns the whole trace. Where it cannot be written the recorder goes on as before: nothing
+   * is lost, and stopping can be tried again.
+   */
   async stop(): Promise<Trace> {
-    if (this.timer) clearInterval(this.timer);
-    this.timer = null;
+    const wasRunning = this.timer !== null;
+    this.rest();
     await this.writing;
     await this.write();
-    if (this.pending.length > 0) throw new Error(this.storageProblem ?? 'the trace could not be written');
-    return concatTraces(this.recorded);
+    if (this.pending.length === 0) return concatTraces(this.recorded);
+    if (wasRunning) this.start();
+    throw this.storageError ?? new Error('the trace could not be written');
+  }
+
+  /** Stops recording without writing anything: the run is thrown away. */
+  async abandon(): Promise<void> {
+    this.rest();
+    this.finished = true;
+    await this.writing;
+    this.pending = [];
+  }
+
+  private rest(): void {
+    if (this.timer) clearInterval(this.timer);
+    this.timer = null;
   }
 
   private tick(): void {
@@ -231,13 +250,13 @@ export class RunRecorder {
     const close = async () => {
       await this.writing;
       await this.write();
-      if (this.storageProblem) throw new Error(this.storageProblem);
+      if (this.pending.length > 0) throw this.storageError ?? new Error('the trace could not be written');
       await this.options.store.finish();
       this.send({ kind: 'more', samples: concatTraces([]), status: this.status() });
     };
     const attempt = () =>
       close().catch((error: unknown) => {
-        this.storageProblem = messageOf(error);
+        this.storageProblem = brokenText(error);
         this.send({ kind: 'more', samples: concatTraces([]), status: this.status() });
         setTimeout(() => void attempt(), 1000);
       });
@@ -260,16 +279,14 @@ export class RunRecorder {
       this.sequence++;
       this.pending = this.pending.slice(parts.length);
       this.storageProblem = null;
+      this.storageError = null;
     } catch (error) {
-      this.storageProblem = messageOf(error);
+      this.storageProblem = brokenText(error);
+      this.storageError = error instanceof Error ? error : new Error(String(error));
     }
   }
 
   private send(frame: RunFrame): void {
     for (const listener of this.listeners) listener(frame);
   }
-}
-
-function messageOf(error: unknown): string {
-  return error instanceof Error ? error.message : String(error);
 }

@@ -16,6 +16,7 @@ import type { RunStatus } from '@/server/runs/run-recorder';
 import { Chart } from '@/ui/charts/chart';
 import { chartTokens } from '@/ui/charts/chart-colours';
 import { Key } from '@/ui/parts/key';
+import { OverdueNote } from '@/ui/parts/overdue-note';
 import { send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
 import { BenchHead } from './bench-head';
@@ -235,6 +236,7 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
       </main>
       <aside className={styles.side} aria-label={shownResult ? 'Results' : 'Readings'}>
         {!recording && <WaysToFeed view={view} step={step} current="live" />}
+        <OverdueNote overdue={view.overdue.filter((each) => each.steps.includes(stepId))} />
         {shownResult ? <StepResults result={shownResult} units={units} /> : readingPanels()}
       </aside>
       {(run.trouble || stream.status?.storageProblem || stream.state === 'lost') && (

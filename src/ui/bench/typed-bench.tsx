@@ -10,6 +10,7 @@ import type { CautionId } from '@/core/vocabulary/caution-id';
 import { figure, referenceOf, shownUnit } from '@/core/wording/display';
 import type { JobView } from '@/server/jobs/job-view';
 import { Key } from '@/ui/parts/key';
+import { OverdueNote } from '@/ui/parts/overdue-note';
 import { Refused, send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
 import { BenchHead } from './bench-head';
@@ -191,6 +192,7 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
       </main>
       <aside className={styles.side} aria-label="What it comes to">
         <WaysToFeed view={view} step={step} current="dial" />
+        <OverdueNote overdue={view.overdue.filter((each) => each.steps.includes(stepId))} />
         {typed.result ? (
           <StepResults result={typed.result} units={units} heading="So far" />
         ) : (

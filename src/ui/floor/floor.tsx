@@ -3,9 +3,9 @@ import Button from '@mui/material/Button';
 import dayjs from 'dayjs';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import type { Place } from '@/data/jobs';
-import type { JobView } from '@/server/jobs/job-view';
+import type { BrokenJob, FloorView, JobView } from '@/server/jobs/job-view';
 import { Key } from '@/ui/parts/key';
 import { UnitFace } from '@/ui/parts/unit-face';
 import { VerdictMark, type ShownVerdict } from '@/ui/parts/verdict-mark';
@@ -33,9 +33,11 @@ function standing(view: JobView): { verdict: ShownVerdict; line: string } {
     line:
       done === view.steps.length
         ? 'Every step done'
-        : done === 0
-          ? 'Not begun'
-          : `Step ${Math.min(done + 1, view.steps.length)} of ${view.steps.length}`,
+        : view.openRun
+          ? (view.steps.find((step) => step.id === view.openRun?.step)?.title ?? '')
+          : done === 0
+            ? 'Not begun'
+            : `Step ${Math.min(done + 1, view.steps.length)} of ${view.steps.length}`,
   };
 }
 
@@ -81,17 +83,37 @@ function useWhileRecording(views: readonly JobView[], router: ReturnType<typeof 
   }, [recording, router]);
 }
 
+/** A job that cannot be read: said in its place, so that nobody looks for it in vain. */
+function BrokenCard({ job }: { readonly job: BrokenJob }) {
+  return (
+    <li className={styles.broken}>
+      <h3>
+        {job.number === null ? 'A job' : `Job ${job.number}`}
+        {job.serial && ` · ${job.serial}`}
+      </h3>
+      <p>It cannot be shown. {job.why} The others are not touched by it.</p>
+    </li>
+  );
+}
+
+/** So many needs fit the strip at once; the rest is behind a word that counts them. */
+const inTheStrip = 3;
+
 interface Props {
-  readonly views: readonly JobView[];
+  readonly floor: FloorView;
   /** Today's air, already in words, and the day. */
   readonly air: string;
   readonly today: string;
 }
 
 /** The day: what needs a person now, then the places a unit can be. */
-export function Floor({ views, air, today }: Props) {
+export function Floor({ floor, air, today }: Props) {
   const { shopName } = useShop();
-  const now = needsNow(views);
+  const { jobs: views, broken } = floor;
+  const everything = needsNow(views);
+  const [whole, setWhole] = useState(false);
+  const now = whole ? everything : everything.slice(0, inTheStrip);
+  const more = everything.length - inTheStrip;
   const router = useRouter();
   // A moment later, so that the recorder has closed the run.
   const refresh = useCallback(() => void setTimeout(() => router.refresh(), 1200), [router]);
@@ -119,13 +141,27 @@ export function Floor({ views, air, today }: Props) {
           </div>
         ) : (
           now.map((item) => (
-            <Link key={item.href} href={item.href}>
+            <Link key={`${item.href} ${item.title}`} href={item.href}>
               <strong>{item.title}</strong>
               <span>{item.detail}</span>
             </Link>
           ))
         )}
       </section>
+      {more > 0 && (
+        <button type="button" className={styles.more} aria-expanded={whole} onClick={() => setWhole(!whole)}>
+          {whole ? 'Show the three most urgent' : `${more} more ${more === 1 ? 'needs' : 'need'} somebody`}
+        </button>
+      )}
+      {broken.length > 0 && (
+        <section aria-label="Cannot be read" className={styles.brokenList}>
+          <ul>
+            {broken.map((job) => (
+              <BrokenCard key={job.id} job={job} />
+            ))}
+          </ul>
+        </section>
+      )}
       <div className={styles.columns}>
         {columns.map(({ place, title, empty }) => {
           const here = views.filter((view) => view.job.place === place);

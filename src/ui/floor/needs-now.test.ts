@@ -14,6 +14,7 @@ function view(over: {
   openRun?: object | null;
   steps?: Step[];
   blocking?: object[];
+  overdue?: object[];
 }): JobView {
   const {
     id = 'a',
@@ -21,12 +22,14 @@ function view(over: {
     openRun = null,
     steps = [step('boost-curve', 'pass'), step('leak-look', 'not-run')],
     blocking = [{}],
+    overdue = [],
   } = over;
   return {
     job: { id, serial: 'TK-1', vehicle: 'Grader 2', place, sheet: { name: 'R7' } },
     openRun,
     steps,
     blocking,
+    overdue,
   } as unknown as JobView;
 }
 
@@ -57,7 +60,14 @@ describe('what needs a person now', () => {
     expect(needsNow([view({ ...failed, place: 'waiting-parts' }), view({ ...failed, place: 'ready' })])).toEqual([]);
   });
 
-  it('shows no more than three', () => {
-    expect(needsNow(Array.from({ length: 9 }, (_, i) => view({ id: String(i), blocking: [] })))).toHaveLength(3);
+  it('leaves nobody out', () => {
+    expect(needsNow(Array.from({ length: 9 }, (_, i) => view({ id: String(i), blocking: [] })))).toHaveLength(9);
+  });
+
+  it('an overdue calibration is named once, whatever number of units is read with it', () => {
+    const overdue = [{ name: 'Dial 4' }];
+    expect(needsNow([view({ id: '1', overdue }), view({ id: '2', overdue })])).toEqual([
+      expect.objectContaining({ title: 'A calibration is overdue', href: '/instruments' }),
+    ]);
   });
 });

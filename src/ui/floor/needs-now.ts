@@ -6,9 +6,6 @@ export interface NeedsNow {
   readonly href: string;
 }
 
-/** At most this many fit the strip and the mind. */
-const most = 3;
-
 function needOf(view: JobView): (NeedsNow & { urgency: number }) | null {
   const { job, openRun, steps } = view;
   const unit = `${job.serial}, ${job.sheet.name}, ${job.vehicle}`;
@@ -40,11 +37,17 @@ function needOf(view: JobView): (NeedsNow & { urgency: number }) | null {
   return null;
 }
 
-/** What needs a person now, most urgent first. */
+/** Instruments that are read at some bench of the house although their calibration is overdue. */
+function overdueNeed(views: readonly JobView[]): (NeedsNow & { urgency: number }) | null {
+  const names = [...new Set(views.flatMap((view) => view.overdue.map((each) => each.name)))];
+  if (names.length === 0) return null;
+  const title = names.length === 1 ? 'A calibration is overdue' : `${names.length} calibrations are overdue`;
+  return { urgency: 5, title, detail: `${names.join(', ')}. Their errors count double.`, href: '/instruments' };
+}
+
+/** Everything that needs a person now, most urgent first. */
 export function needsNow(views: readonly JobView[]): NeedsNow[] {
-  return views
-    .map(needOf)
+  return [...views.map(needOf), overdueNeed(views)]
     .filter((need) => need !== null)
-    .sort((p, q) => p.urgency - q.urgency)
-    .slice(0, most);
+    .sort((p, q) => p.urgency - q.urgency);
 }

@@ -14,6 +14,7 @@ import { UnitFace } from '@/ui/parts/unit-face';
 import { VerdictMark, VerdictShape } from '@/ui/parts/verdict-mark';
 import { send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
+import { OverdueNote } from '@/ui/parts/overdue-note';
 import { CheckTable } from './check-table';
 import { familyOfSheet } from '@/core/families';
 import styles from './job.module.css';
@@ -169,6 +170,7 @@ export function JobPage({ view }: { readonly view: JobView }) {
       )}
       <div className={styles.layout}>
         <section aria-label="Run sheet">
+          <OverdueNote overdue={view.overdue} />
           <ol className={styles.sheet}>
             {view.steps.map((step, at) => (
               <StepRow key={step.id} view={view} step={step} at={at} />

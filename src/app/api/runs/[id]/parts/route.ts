@@ -1,4 +1,5 @@
 import { answer } from '@/server/http/answer';
+import { largestPart } from '@/server/http/door';
 import { RequestRefused } from '@/server/http/refused';
 import { closeImport, takeImportPart } from '@/server/runs/import-log';
 
@@ -11,7 +12,9 @@ export function PUT(request: Request, { params }: Params) {
     const sequence = Number(query.get('sequence'));
     const channels = (query.get('channels') ?? '').split(',').filter(Boolean);
     if (!Number.isInteger(sequence) || sequence < 0) throw new RequestRefused(422, 'Which part is this?');
-    await takeImportPart((await params).id, { sequence, channels, bytes: await request.arrayBuffer() });
+    const bytes = await request.arrayBuffer();
+    if (bytes.byteLength > largestPart) throw new RequestRefused(413, 'This part of the log is too large.');
+    await takeImportPart((await params).id, { sequence, channels, bytes });
     return {};
   });
 }

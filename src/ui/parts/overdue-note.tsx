@@ -1,0 +1,19 @@
+import dayjs from 'dayjs';
+import { channelTitle } from '@/core/vocabulary/channel-titles';
+import type { OverdueInstrument } from '@/server/jobs/job-view';
+import styles from './parts.module.css';
+
+/** Calibrations that are overdue, said where the reading is made. */
+export function OverdueNote({ overdue }: { readonly overdue: readonly OverdueInstrument[] }) {
+  if (overdue.length === 0) return null;
+  return (
+    <ul className={styles.overdue} aria-label="Overdue calibrations">
+      {overdue.map(({ channel, name, dueOn }) => (
+        <li key={channel}>
+          {channelTitle(channel)}: {name} has been overdue since {dayjs(dueOn).format('D MMM YYYY')}. Its error counts
+          double.
+        </li>
+      ))}
+    </ul>
+  );
+}
