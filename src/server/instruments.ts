@@ -8,11 +8,11 @@ const day = z.iso.date('Write it as a date').or(z.literal('')).default('');
 const positive = (what: string) => z.number({ error: what }).positive(what);
 
 export const instrumentFormSchema = z.object({
-  channel: z.string(),
+  channel: z.string().max(80),
   name: z.string().trim().min(2, 'Give it the name the shop knows it by').max(80),
   range: positive('Full scale, more than zero'),
   resolution: z.number({ error: 'Smallest division, 0 or more' }).min(0, 'Smallest division, 0 or more'),
-  unit: z.string(),
+  unit: z.string().max(20),
   classPercent: positive('Class in per cent, more than zero').max(20, 'A class above 20 % measures nothing'),
   classOf: z.enum(['full-scale', 'reading']),
   stabilityPercent: z

@@ -34,20 +34,20 @@ export const sphereFormSchema = z.object({
   serial,
   purpose: z.enum(spherePurposes, 'Choose what it is for'),
   fluid: z.enum(fluidKinds, 'Choose the fluid it works in'),
-  precharge: z.string(),
+  precharge: z.string().max(60),
 });
 
 export const sphereCheckSchema = z.object({
   serial,
-  reading: z.string(),
+  reading: z.string().max(60),
   temperatureC: z
     .number('The shell’s temperature, °C')
     .min(-60, 'No shell is that cold')
     .max(80, 'No shell is that warm'),
-  person: z.string().min(1),
+  person: z.string().min(1).max(80),
 });
 
-export const sphereFitSchema = z.object({ serial, sheetId: z.string().min(1, 'Choose what it goes on') });
+export const sphereFitSchema = z.object({ serial, sheetId: z.string().min(1, 'Choose what it goes on').max(120) });
 
 /** A gauge pressure as typed, with or without a unit, Pa; refuses by the field's name. */
 function pressureOf(text: string, field: string, ambient: number): number {

@@ -6,14 +6,14 @@ import { findSheet, insertSheet } from '@/data/unit-sheets';
 import { RequestRefused } from '../http/refused';
 
 export const bookInSchema = z.object({
-  sheetId: z.string().min(1, 'Choose a unit sheet, or measure the unit and make one'),
+  sheetId: z.string().min(1, 'Choose a unit sheet, or measure the unit and make one').max(120),
   serial: z.string().trim().min(2, 'Read the serial off the plate; write "none" if there is none').max(40),
   vehicle: z.string().trim().min(1, 'Say what it came off').max(120),
   complaint: z.string().trim().max(500).default(''),
   promisedAt: z.iso.datetime({ local: true, error: 'Give a date and a time' }).or(z.literal('')).default(''),
-  person: z.string().trim().min(1, 'Say who books it in'),
+  person: z.string().trim().min(1, 'Say who books it in').max(80),
   plan: z.enum(['bench', 'vehicle']).default('bench'),
-  standInFault: z.string().default(''),
+  standInFault: z.string().max(80).default(''),
 });
 
 export type BookIn = z.infer<typeof bookInSchema>;
@@ -50,9 +50,9 @@ export async function bookIn(form: BookIn): Promise<Job> {
 }
 
 export const newSheetSchema = z.object({
-  family: z.string(),
+  family: z.string().max(80),
   name: z.string().trim().min(1, 'Give the sheet a name').max(120),
-  spec: z.record(z.string(), z.unknown()),
+  spec: z.record(z.string().max(80), z.unknown()),
 });
 
 /** Stores a checked unit sheet; every wrong field is named. */

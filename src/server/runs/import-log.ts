@@ -12,8 +12,8 @@ import { jobNamed, measuredStepOf, sheetOf, siteNow } from '../jobs/job-context'
 import { discardRun, runNamed } from './bench-runs';
 
 export const importSchema = z.object({
-  step: z.string(),
-  person: z.string().min(1),
+  step: z.string().max(80),
+  person: z.string().min(1).max(80),
   file: z.object({ name: z.string().min(1).max(300), leftOut: z.array(z.string()).max(5000) }),
   fingerprint: z.string().max(20_000),
   standIn: z.boolean().default(false),

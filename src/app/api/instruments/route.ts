@@ -7,5 +7,7 @@ export function PUT(request: Request) {
 }
 
 export function DELETE(request: Request) {
-  return answer(async () => unmountInstrument((await bodyOf(request, z.object({ channel: z.string() }))).channel));
+  return answer(async () =>
+    unmountInstrument((await bodyOf(request, z.object({ channel: z.string().max(80) }))).channel),
+  );
 }

@@ -2,13 +2,17 @@ import { z } from 'zod';
 import { answer, bodyOf } from '@/server/http/answer';
 import { discardRun, keepRun, resumeRun, stopRun, strikeOut } from '@/server/runs/bench-runs';
 
-const person = z.string().min(1);
+const person = z.string().min(1).max(80);
 const schema = z.discriminatedUnion('action', [
   z.object({ action: z.literal('keep'), person }),
   z.object({ action: z.literal('discard'), person }),
   z.object({ action: z.literal('stop') }),
   z.object({ action: z.literal('resume') }),
-  z.object({ action: z.literal('strike-out'), person, reason: z.string().trim().min(3, 'Say why in a few words') }),
+  z.object({
+    action: z.literal('strike-out'),
+    person,
+    reason: z.string().trim().min(3, 'Say why in a few words').max(500, 'A shorter reason, please'),
+  }),
 ]);
 type Params = { params: Promise<{ id: string }> };
 

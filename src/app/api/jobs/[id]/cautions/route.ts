@@ -6,7 +6,7 @@ import { refuseStranger } from '@/server/people';
 import { jobNamed } from '@/server/jobs/job-context';
 
 const known = Object.keys(cautions) as [string, ...string[]];
-const schema = z.object({ cautions: z.array(z.enum(known)), person: z.string().min(1) });
+const schema = z.object({ cautions: z.array(z.enum(known)), person: z.string().min(1).max(80) });
 type Params = { params: Promise<{ id: string }> };
 
 export function POST(request: Request, { params }: Params) {

@@ -2,7 +2,11 @@ import { z } from 'zod';
 import { answer, bodyOf } from '@/server/http/answer';
 import { recordLook } from '@/server/runs/bench-runs';
 
-const schema = z.object({ step: z.string(), person: z.string().min(1), findings: z.record(z.string(), z.string()) });
+const schema = z.object({
+  step: z.string().max(80),
+  person: z.string().min(1).max(80),
+  findings: z.record(z.string().max(80), z.string().max(80)),
+});
 type Params = { params: Promise<{ id: string }> };
 
 export function POST(request: Request, { params }: Params) {

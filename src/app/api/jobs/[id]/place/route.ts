@@ -5,7 +5,7 @@ import { recordAct } from '@/data/acts';
 import { refuseStranger } from '@/server/people';
 import { jobNamed } from '@/server/jobs/job-context';
 
-const schema = z.object({ place: z.enum(places), person: z.string().min(1) });
+const schema = z.object({ place: z.enum(places), person: z.string().min(1).max(80) });
 type Params = { params: Promise<{ id: string }> };
 
 export function PUT(request: Request, { params }: Params) {

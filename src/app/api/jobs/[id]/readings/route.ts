@@ -3,9 +3,9 @@ import { answer, bodyOf } from '@/server/http/answer';
 import { recordReadings, standInReadings } from '@/server/runs/record-readings';
 
 const schema = z.object({
-  step: z.string(),
-  person: z.string().min(1),
-  readings: z.record(z.string(), z.number()),
+  step: z.string().max(80),
+  person: z.string().min(1).max(80),
+  readings: z.record(z.string().max(80), z.number()),
   /** Read off the stand-in’s gauge, all or in part. */
   standIn: z.boolean().default(false),
   /** Fields whose unlikely figures somebody has looked at again. */

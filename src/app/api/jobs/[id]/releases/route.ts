@@ -2,7 +2,11 @@ import { z } from 'zod';
 import { answer, bodyOf } from '@/server/http/answer';
 import { issueRelease } from '@/server/release/issue-release';
 
-const schema = z.object({ kind: z.enum(['released', 'findings-only']), person: z.string().min(1), units: z.string() });
+const schema = z.object({
+  kind: z.enum(['released', 'findings-only']),
+  person: z.string().min(1).max(80),
+  units: z.string().max(20),
+});
 type Params = { params: Promise<{ id: string }> };
 
 export function POST(request: Request, { params }: Params) {
