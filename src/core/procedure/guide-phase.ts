@@ -7,6 +7,8 @@ export type PhaseEnd =
   | { readonly kind: 'input-above'; readonly level: number }
   | { readonly kind: 'input-below'; readonly level: number }
   | { readonly kind: 'input-held'; readonly level: number; readonly tolerance: number; readonly seconds: number }
+  /** The lever's channel has gone to a level and come back so many times, one about every so many seconds; it waits for the hand. */
+  | { readonly kind: 'strokes'; readonly level: number; readonly times: number; readonly every: number }
   /** A reading passes a level, or this long has gone by. */
   | {
       readonly kind: 'reading';

@@ -167,6 +167,22 @@ describe('lever of a rig that pulls by itself', () => {
     }
   });
 
+  it('waits for strokes until they are done, however late the hand begins', () => {
+    const phases = [
+      seconds(0, { lever: { to: 8, seconds: 1, every: 4 }, end: { kind: 'strokes', level: 8, times: 2, every: 4 } }),
+    ];
+    const move = (state: GuideState, input: number, dt = 0.5) =>
+      advanceGuide(phases, state, { dt, input, lever: input, readings: {} });
+    let state = guideStart;
+    for (let t = 0; t < 600; t++) state = move(state, 0);
+    expect(guideDone(phases, state)).toBe(false);
+    // A half-hearted push is no stroke; nor is one that was not let go.
+    for (const input of [3, 0, 7, 5, 7]) state = move(state, input);
+    expect(state.switched).toBe(0);
+    for (const input of [0, 8, 0]) state = move(state, input);
+    expect(guideDone(phases, state)).toBe(true);
+  });
+
   it('rests where the last phase left it', () => {
     const phases = [seconds(1, { lever: { to: 6, seconds: 1 } })];
     expect(leverByItself(phases, { ...guideStart, phase: 1 })).toBe(6);

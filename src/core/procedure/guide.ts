@@ -89,7 +89,17 @@ function isHeld(end: GuidePhase['end'], input: number): boolean {
   return end.kind === 'input-held' && abs(input - end.level) <= end.tolerance;
 }
 
+/** A stroke is one that went to this share of its level, and came back to that. */
+const pressedShare = 0.6;
+const letGoShare = 0.2;
+
 function switchedOn(end: GuidePhase['end'], state: GuideState, now: GuideNow): Pick<GuideState, 'switched' | 'last'> {
+  if (end.kind === 'strokes') {
+    // Pressed well on, then let well back: between the two it is as it was.
+    const share = now.input / end.level;
+    const at = share >= pressedShare ? 1 : share <= letGoShare ? 0 : state.last;
+    return { switched: state.switched + (state.last === 1 && at === 0 ? 1 : 0), last: at };
+  }
   if (end.kind !== 'switched') return { switched: 0, last: null };
   const at = now.readings[end.channel] > 0.5 ? 1 : 0;
   const went = state.last !== null && at !== state.last && at === end.to;
@@ -110,6 +120,8 @@ function isOver(end: GuidePhase['end'], state: GuideState, { input, readings }: 
       const reading = readings[end.channel];
       return state.elapsed >= end.atMost || (end.side === 'above' ? reading >= end.level : reading <= end.level);
     }
+    case 'strokes':
+      return state.switched >= end.times;
     case 'switched':
       return state.elapsed >= end.atMost || state.switched >= end.times;
   }
@@ -121,6 +133,8 @@ export function guideSeconds(phases: readonly GuidePhase[]): number {
     switch (end.kind) {
       case 'seconds':
         return sum + end.seconds;
+      case 'strokes':
+        return sum + end.times * end.every;
       case 'reading':
       case 'switched':
         return sum + end.atMost;

@@ -115,7 +115,7 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
   const usesLever = phases.some((phase) => phase.lever.to > 0);
   const byItself = stream.status?.byItself ?? false;
   // Phases that wait for something may take long or not: the axis grows with them.
-  const waits = phases.some((phase) => phase.end.kind === 'reading' || phase.end.kind === 'switched');
+  const waits = phases.some((phase) => ['reading', 'switched', 'strokes'].includes(phase.end.kind));
   const seconds = waits ? 0 : guideSeconds(phases);
 
   const at = Math.min(stream.status?.phase ?? 0, phases.length - 1);

@@ -41,7 +41,7 @@ export const offDrop: Measured = {
         instruction: { code: 'pump-until-hard', strokes },
         controls: off,
         lever: { to: level * 1.4, seconds: 0.4, every: 2 },
-        end: { kind: 'seconds', seconds: strokes * 2 },
+        end: { kind: 'strokes', level: level * 1.4, times: strokes, every: 2 },
       },
       {
         instruction: { code: 'pull-to-hold', channel: lever, level, seconds: 1 },

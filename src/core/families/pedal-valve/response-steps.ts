@@ -94,8 +94,9 @@ export const stepResponse: Measured = {
         instruction: { code: 'stamp', channel: lever, level: top },
         controls: live,
         lever: { to: top, seconds: 0.1 },
-        end: { kind: 'seconds', seconds: 5 },
+        end: { kind: 'input-above', level: 0.9 * top },
       },
+      wait({ code: 'hold-there', seconds: 5 }, live, 5, top),
       {
         instruction: { code: 'let-go', channel: lever },
         controls: live,

@@ -48,7 +48,7 @@ export function applicationsStep<Unit>(kit: StoreKit<Unit>) {
           instruction: { code: 'stroke-until-lamp', channel: lever, level, every: strokeSpacing },
           controls: {},
           lever: { to: level, seconds: 0.5, every: strokeSpacing },
-          end: { kind: 'seconds', seconds: strokes * strokeSpacing },
+          end: { kind: 'strokes', level, times: strokes, every: strokeSpacing },
         },
         wait({ code: 'rest', seconds: 1 }, {}, 1),
       ];
