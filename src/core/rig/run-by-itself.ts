@@ -27,16 +27,24 @@ function watchedChannels(phases: readonly GuidePhase[]): readonly string[] {
   return [...new Set(channels)];
 }
 
-/** Runs every phase with the rig pulling the lever, and returns the recorded trace. */
-export function runByItself(rig: StandInRig, phases: readonly GuidePhase[]): Trace {
+/** Where a hand has the lever while a guide goes on; given up after `longest` seconds. */
+export interface Hand {
+  readonly lever: typeof leverByItself;
+  readonly longest: number;
+}
+
+const rigsOwn: Hand = { lever: leverByItself, longest: longestStep };
+
+/** Runs every phase with the rig (or another hand) at the lever, and returns the recorded trace. */
+export function runByItself(rig: StandInRig, phases: readonly GuidePhase[], hand: Hand = rigsOwn): Trace {
   const chunk = max(leastSamples, round(guideInterval * rig.sampleRate));
   const watched = watchedChannels(phases);
   const parts: Trace[] = [];
   let state = guideStart;
-  for (let seconds = 0; !guideDone(phases, state) && seconds < longestStep; seconds += chunk / rig.sampleRate) {
+  for (let seconds = 0; !guideDone(phases, state) && seconds < hand.longest; seconds += chunk / rig.sampleRate) {
     const later = { ...state, elapsed: state.elapsed + chunk / rig.sampleRate };
-    const lever = leverByItself(phases, later);
-    const part = rig.advance(chunk, controlsIn(phases, state, leverByItself(phases, state)), lever);
+    const lever = hand.lever(phases, later);
+    const part = rig.advance(chunk, controlsIn(phases, state, hand.lever(phases, state)), lever);
     parts.push(part);
     const readings: Record<string, number> = {};
     for (const channel of watched) readings[channel] = part.columns[channel]?.[chunk - 1] ?? Number.NaN;
