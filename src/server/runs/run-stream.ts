@@ -1,6 +1,6 @@
 import { minMaxIndices } from '@/core/traces/decimate';
-import { makeTrace, type Trace } from '@/core/traces/trace';
-import { readTrace } from '@/data/runs';
+import { concatTraces, makeTrace, type Trace } from '@/core/traces/trace';
+import { findRun, readTrace } from '@/data/runs';
 import { recorderOf, runNamed } from './bench-runs';
 import type { RunFrame, RunStatus } from './run-recorder';
 
@@ -27,6 +27,9 @@ function wire(kind: WireFrame['kind'], state: string, samples: Trace, status: Ru
   };
   return `data: ${JSON.stringify(frame)}\n\n`;
 }
+
+/** Time between two signs of life, ms. */
+const heartbeat = 800;
 
 /** A finished run longer than this is sent as the lowest and highest of every stretch: more than a screen can show. */
 const mostSent = 120_000;
@@ -67,9 +70,21 @@ export async function runStream(id: string, signal: AbortSignal): Promise<Respon
       const close = () => {
         if (!open) return;
         open = false;
+        clearInterval(heart);
         stop();
         controller.close();
       };
+      const nothing = concatTraces([]);
+      // A screen must be able to tell a slow gauge from a lost connection, and is told when another screen has ended the run.
+      const beat = async () => {
+        if (recorderOf(id) === recorder)
+          return void (open && say(wire('more', 'recording', nothing, recorder.status())));
+        const state = (await findRun(id))?.state ?? 'discarded';
+        if (open) say(wire('more', state === 'recording' ? 'interrupted' : state, nothing, null));
+        close();
+      };
+      const say = (text: string) => controller.enqueue(encoder.encode(text));
+      const heart = setInterval(() => void beat().catch(close), heartbeat);
       const send = ({ kind, samples, status }: RunFrame) => {
         if (!open) return;
         const ended = status.done && recorderOf(id) === undefined;

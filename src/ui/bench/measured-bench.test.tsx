@@ -217,14 +217,41 @@ describe('bench after a run', () => {
     await waitFor(() => expect(asked[0]).toMatchObject({ path: '/api/runs/r1', body: { action: 'resume' } }));
   });
 
-  it('says so when the connection is lost', async () => {
+  it('greys what is from before once nothing comes for two seconds, and heals without a trace', async () => {
     bench(open('recording'));
     await frame({});
+    expect(screen.queryByRole('alert')).not.toBeInTheDocument();
+    await act(() => new Promise((resolve) => setTimeout(resolve, 2_600)));
+    expect(headline()).toHaveTextContent('No word from the server');
+    expect(screen.getByRole('alert')).toHaveTextContent('pressure may be on');
+    expect(screen.getByRole('complementary', { name: 'Readings from before' })).toBeInTheDocument();
+    await frame({ kind: 'more', ...samples(20, 400) });
+    expect(headline()).toHaveTextContent('Pull the lever slowly');
+    expect(screen.queryByRole('alert')).not.toBeInTheDocument();
+    expect(screen.getByRole('complementary', { name: 'Readings' })).toBeInTheDocument();
+  });
+
+  it('makes a connection again that was refused', async () => {
+    bench(open('recording'));
+    await frame({});
+    const first = FakeEventSource.latest;
     await act(async () => {
-      FakeEventSource.latest.close();
-      FakeEventSource.latest.onerror?.();
-      await new Promise((resolve) => setTimeout(resolve, 40));
+      first.close();
+      first.onerror?.();
+      await new Promise((resolve) => setTimeout(resolve, 1_300));
     });
-    expect(screen.getByRole('alert')).toHaveTextContent(/the recording goes on there/);
+    expect(FakeEventSource.latest).not.toBe(first);
+    expect(FakeEventSource.latest.address).toBe('/api/runs/r1/stream');
+  });
+
+  it.each([
+    ['complete', 'Another screen has ended this run'],
+    ['discarded', 'Another screen has thrown this run away'],
+  ])('is told that another screen has made a run %s', async (state, told) => {
+    answering(200, evaluation('boost-curve', 'pass'));
+    bench(open('recording'));
+    await frame({});
+    await frame({ kind: 'more', state, ...samples(0), status: null });
+    expect(await screen.findByRole('alert')).toHaveTextContent(told);
   });
 });

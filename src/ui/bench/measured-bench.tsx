@@ -123,7 +123,9 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
   const watched = recording
     ? watchHold(step, context, { phase: phases[at], status: stream.status, samples: stream.samples })
     : null;
-  const callable = watched?.call.kind === 'pass' || watched?.call.kind === 'fail' ? watched.call : null;
+  // Nothing is called on readings that have stopped coming.
+  const silent = recording && stream.silent;
+  const callable = silent ? null : watched?.call.kind === 'pass' || watched?.call.kind === 'fail' ? watched.call : null;
 
   const picture = benchPicture({
     family,
@@ -190,6 +192,8 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
         };
       case 'complete':
         return { primary: { title: 'Keep this run', key: 'Enter', run: () => void run.keep() }, others: [again] };
+      case 'discarded':
+        return { primary: { title: 'Start recording', key: 'Enter', run: () => void run.start() }, others: [] };
       case 'kept':
         return {
           primary: {
@@ -234,17 +238,24 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
           pictureAndLever()
         )}
       </main>
-      <aside className={styles.side} aria-label={shownResult ? 'Results' : 'Readings'}>
+      <aside
+        className={`${styles.side} ${silent ? styles.silent : ''}`}
+        aria-label={shownResult ? 'Results' : silent ? 'Readings from before' : 'Readings'}
+      >
         {!recording && <WaysToFeed view={view} step={step} current="live" />}
         <OverdueNote overdue={view.overdue.filter((each) => each.steps.includes(stepId))} />
         {shownResult ? <StepResults result={shownResult} units={units} /> : readingPanels()}
       </aside>
-      {(run.trouble || stream.status?.storageProblem || stream.state === 'lost') && (
+      {(silent || run.trouble || stream.status?.storageProblem || run.endedElsewhere) && (
         <p className={styles.trouble} role="alert">
-          {run.trouble ||
-            (stream.status?.storageProblem
-              ? `The trace cannot be written (${stream.status.storageProblem}). It is kept in memory and tried again every second: make room on the disk.`
-              : 'The connection to the server is lost; the recording goes on there. Reload to follow it again.')}
+          {silent
+            ? 'No word from the server. The figures are from before, pressure may be on, and the recording may go on there. This screen follows again by itself.'
+            : run.trouble ||
+              (stream.status?.storageProblem
+                ? `The trace cannot be written (${stream.status.storageProblem}). It is kept in memory and tried again every second: make room on the disk.`
+                : stream.state === 'discarded'
+                  ? 'Another screen has thrown this run away.'
+                  : 'Another screen has ended this run.')}
         </p>
       )}
       <footer className={styles.foot}>
@@ -281,11 +292,14 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
     if (shutNow) return `${step.title} is shut`;
     if (cautioned) return 'Read these first';
     if (idle) return step.title;
+    if (silent) return 'No word from the server';
     switch (stream.state) {
       case 'interrupted':
         return 'This run was interrupted';
       case 'complete':
         return 'Keep this run, or run it again?';
+      case 'discarded':
+        return 'This run was thrown away';
       case 'kept':
         return `${step.title}, kept`;
       case 'recording':

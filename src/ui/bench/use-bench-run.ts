@@ -6,6 +6,9 @@ import type { JobView } from '@/server/jobs/job-view';
 import { send } from '@/ui/shell/request';
 import { useRunStream } from './use-run-stream';
 
+/** ms */
+const askAgainAfter = 1_500;
+
 const said = (error: unknown) => (error instanceof Error ? error.message : String(error));
 
 /** The run of a step as the bench shows it, and what can be done with it. */
@@ -19,18 +22,41 @@ export function useBenchRun(view: JobView, stepId: string, person: string) {
   const [trouble, setTrouble] = useState('');
   const runId = chosen ?? open?.id ?? kept;
   const stream = useRunStream(runId, attempt);
+  // What went wrong while nobody answered is over once somebody does.
+  const [wasSilent, setWasSilent] = useState(false);
+  if (stream.silent !== wasSilent) {
+    setWasSilent(stream.silent);
+    if (!stream.silent) setTrouble('');
+  }
+  /** Whether this screen has ended the run itself. */
+  const [endedHere, setEndedHere] = useState<string | null>(null);
   const [loaded, setLoaded] = useState<{ id: string; result: StepEvaluation } | null>(null);
 
   const finished = stream.state === 'complete' || stream.state === 'kept';
   useEffect(() => {
     if (!runId || !finished) return;
     let current = true;
-    fetch(`/api/runs/${runId}/result`)
-      .then((response) => (response.ok ? response.json() : Promise.reject(new Error('The result could not be read.'))))
-      .then((result: StepEvaluation) => current && setLoaded({ id: runId, result }))
-      .catch((error: unknown) => current && setTrouble(said(error)));
+    let again: ReturnType<typeof setTimeout> | null = null;
+    // An answer that did not come is asked for again, until it comes or the screen goes.
+    const ask = () =>
+      fetch(`/api/runs/${runId}/result`)
+        .then((response) =>
+          response.ok ? response.json() : Promise.reject(new Error('The result could not be read yet.')),
+        )
+        .then((result: StepEvaluation) => {
+          if (!current) return;
+          setLoaded({ id: runId, result });
+          setTrouble('');
+        })
+        .catch((error: unknown) => {
+          if (!current) return;
+          setTrouble(said(error));
+          again = setTimeout(() => void ask(), askAgainAfter);
+        });
+    void ask();
     return () => {
       current = false;
+      if (again) clearTimeout(again);
     };
   }, [runId, finished]);
 
@@ -56,11 +82,19 @@ export function useBenchRun(view: JobView, stepId: string, person: string) {
     setAttempt((was) => was + 1);
     router.refresh();
   };
-  const tell = (action: string) => send(`/api/runs/${runId}`, { action, person });
+  const ends = new Set(['stop', 'discard', 'keep']);
+  const tell = (action: string) => {
+    if (ends.has(action)) setEndedHere(runId);
+    return send<object>(`/api/runs/${runId}`, { action, person });
+  };
 
   return {
     runId,
     stream,
+    /** The run was ended, or thrown away, by another screen. */
+    endedElsewhere:
+      (stream.state === 'complete' && stream.status?.done === false && endedHere !== runId) ||
+      (stream.state === 'discarded' && endedHere !== runId),
     result: loaded?.id === runId && finished ? loaded.result : null,
     busy,
     trouble,
@@ -68,7 +102,7 @@ export function useBenchRun(view: JobView, stepId: string, person: string) {
     start: () => act(begin),
     again: () =>
       act(async () => {
-        if (stream.state !== 'kept') await tell('discard');
+        if (stream.state !== 'kept' && stream.state !== 'discarded') await tell('discard');
         await begin();
       }),
     stop: () => act(async () => void (await tell('stop'), setAttempt((was) => was + 1), router.refresh())),
