@@ -177,6 +177,53 @@ describe('bench while recording', () => {
   });
 });
 
+describe('keys', () => {
+  it('work whatever was clicked last: a list that was chosen from gives them back', async () => {
+    bench(open('recording'));
+    await frame({});
+    const asked = answering(200, {});
+    const speed = screen.getByLabelText('Rig time');
+    speed.focus();
+    fireEvent.change(speed, { target: { value: '20' } });
+    await waitFor(() => expect(asked[0].body).toEqual({ kind: 'speed', speed: 20 }));
+    expect(speed).not.toHaveFocus();
+    // In force is what the recorder says, not what was asked for.
+    expect(speed).toHaveValue('1');
+    fireEvent.keyDown(document.activeElement ?? document.body, { key: ' ', code: 'Space' });
+    await waitFor(() => expect(asked.at(-1)?.body).toEqual({ kind: 'by-itself', on: true }));
+  });
+
+  it('a click leaves no button that would take them', async () => {
+    bench(open('recording'));
+    await frame({});
+    const button = screen.getByRole('button', { name: /Stop here/ });
+    button.focus();
+    expect(fireEvent.mouseDown(button)).toBe(false);
+    expect(button).not.toHaveFocus();
+  });
+
+  it('Enter proves once more what a later step waits for, instead of going round between the two', async () => {
+    const asked = answering(200, { id: 'r2' });
+    const shut = { why: 'charged since', opener: 'vacuum-draw' };
+    const view = jobView({}, { 'vacuum-draw': 'pass' });
+    const steps = view.steps.map((step) =>
+      step.id === 'vacuum-draw'
+        ? {
+            ...step,
+            runs: [{ id: 'r1', startedAt: '', person: 'Ilse Varga', struckOut: null, keptBy: null, struckOutBy: null }],
+          }
+        : step.id === 'boost-curve'
+          ? { ...step, shut }
+          : step,
+    );
+    bench({ ...view, steps }, 'vacuum-draw');
+    await frame({ kind: 'whole', state: 'kept', status: null });
+    expect(screen.getByRole('button', { name: /Once more for boost curve/ })).toBeInTheDocument();
+    fireEvent.keyDown(document.body, { key: 'Enter', code: 'Enter' });
+    await waitFor(() => expect(asked.some((each) => each.path === '/api/jobs/j1/runs')).toBe(true));
+  });
+});
+
 describe('bench after a run', () => {
   const result = evaluation('boost-curve', 'undecided', {
     characteristics: [{ kind: 'absent', id: 'hysteresis', problem: { code: 'no-way-back' } }],

@@ -157,6 +157,7 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
   const laterStep = view.steps
     .slice(view.steps.findIndex((each) => each.id === stepId) + 1)
     .find((each) => each.evaluation.verdict === 'not-run');
+  const undone = view.steps.find((each) => each.shut?.opener === stepId && each.evaluation.verdict === 'not-run');
   const onward = () => router.push(laterStep ? `/jobs/${view.job.id}/bench/${laterStep.id}` : `/jobs/${view.job.id}`);
 
   // A run that is there is finished and judged whatever its own charging has locked.
@@ -195,6 +196,16 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
       case 'discarded':
         return { primary: { title: 'Start recording', key: 'Enter', run: () => void run.start() }, others: [] };
       case 'kept':
+        // Something that comes later needs this once more: what was done since has undone it.
+        if (undone)
+          return {
+            primary: {
+              title: `Once more for ${undone.title.toLowerCase()}`,
+              key: 'Enter',
+              run: () => void run.again(),
+            },
+            others: [],
+          };
         return {
           primary: {
             title: laterStep ? `Next: ${laterStep.title.toLowerCase()}` : 'Back to the job',

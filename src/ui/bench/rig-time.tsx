@@ -1,5 +1,4 @@
 'use client';
-import { useState } from 'react';
 import { recorderSpeeds } from '@/server/runs/recorder-speeds';
 import styles from './bench.module.css';
 
@@ -9,20 +8,12 @@ interface Props {
   readonly onChange: (speed: number) => void;
 }
 
-/** How fast the stand-in runs. Shows what was chosen at once, until the recorder has answered. */
+/** How fast the stand-in runs: what is in force, and what the server takes. */
 export function RigTime({ speed, onChange }: Props) {
-  const [asked, setAsked] = useState({ wanted: speed, from: speed });
   return (
     <label className={styles.speed}>
       Rig time
-      <select
-        value={asked.from === speed ? asked.wanted : speed}
-        onChange={(event) => {
-          const wanted = Number(event.target.value);
-          setAsked({ wanted, from: speed });
-          onChange(wanted);
-        }}
-      >
+      <select value={speed} onChange={(event) => onChange(Number(event.target.value))}>
         {recorderSpeeds.map((each) => (
           <option key={each} value={each}>
             × {each}

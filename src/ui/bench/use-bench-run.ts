@@ -111,7 +111,9 @@ export function useBenchRun(view: JobView, stepId: string, person: string) {
       act(async () => {
         await tell('keep');
         const after = view.steps.slice(view.steps.findIndex((step) => step.id === stepId) + 1);
-        const next = after.find((step) => step.evaluation.verdict === 'not-run');
+        const waits = (step: (typeof after)[number]) => step.evaluation.verdict === 'not-run';
+        // What was shut for want of this comes first: anything else may shut it again.
+        const next = view.steps.find((step) => waits(step) && step.shut?.opener === stepId) ?? after.find(waits);
         router.push(next ? `/jobs/${view.job.id}/bench/${next.id}` : `/jobs/${view.job.id}`);
         router.refresh();
       }),

@@ -1,5 +1,6 @@
 'use client';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { useKeysBack } from '@/ui/shell/give-keys-back';
 
 /** Whether Enter or Space already means something where the focus is. */
 function focusActs(): boolean {
@@ -17,6 +18,7 @@ interface Actions {
 
 /** The bench's keys. Each has a visible control too. */
 export function useKeyActions(actions: Actions): void {
+  useKeysBack();
   const when = (action: (() => void) | null) => (event: KeyboardEvent) => {
     if (!action || focusActs()) return;
     event.preventDefault();

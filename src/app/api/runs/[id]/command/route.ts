@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { answer, bodyOf } from '@/server/http/answer';
+import { recorderSpeeds } from '@/server/runs/recorder-speeds';
 import { commandRun } from '@/server/runs/bench-runs';
 
 const schema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('lever'), level: z.number().min(0).max(1e8) }),
   z.object({ kind: z.literal('by-itself'), on: z.boolean() }),
-  z.object({ kind: z.literal('speed'), speed: z.number().min(1).max(50) }),
+  z.object({ kind: z.literal('speed'), speed: z.literal(recorderSpeeds) }),
 ]);
 type Params = { params: Promise<{ id: string }> };
 
