@@ -127,7 +127,7 @@ describe('a log in its worker', () => {
 
   it('a file that can no longer be read is said to be so, instead of being read for ever', async () => {
     const gone = new File(['time\n'], 'gone.csv');
-    gone.text = () => Promise.reject(new Error('The requested file could not be read'));
+    gone.arrayBuffer = () => Promise.reject(new Error('The requested file could not be read'));
     const { ask } = await worker();
     expect(await ask(opening(gone))).toMatchObject({
       kind: 'unusable',

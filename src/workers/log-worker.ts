@@ -4,6 +4,7 @@ import { applyMapping, rowProblems, type LogNeeds } from '@/core/formats/column-
 import { standInSource } from '@/core/formats/bench-log';
 import { guessMapping, headerFingerprint } from '@/core/formats/guess-mapping';
 import { isRowProblem } from '@/core/vocabulary/read-problem';
+import { decodeText } from '@/core/formats/decode-text';
 import { readRawLog, type RawLog } from '@/core/formats/raw-log';
 import { contextAt } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
@@ -47,7 +48,7 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
   // Of the sheet's own layout: its steps share names with those of others.
   const step = checked?.ok ? checked.value.family.steps.find((each) => each.id === request.step) : undefined;
   if (!checked?.ok || step?.kind !== 'measured') throw new Error('this step takes no log');
-  const text = await request.file.text();
+  const text = decodeText(await request.file.arrayBuffer());
   let told = 0;
   const read = readRawLog(text, request.file.name, (share) => {
     if (share - told < 0.02) return;
@@ -61,7 +62,8 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
   };
   const needs = { step: step.id, needs: step.needs, leastRows: step.leastRows };
   opened = { raw: read.value, step, context, needs, policy: request.policy };
-  const guesses = guessMapping(read.value, [...step.needs, ...step.uses], context.ambient.pressure);
+  const inHours = step.sampleRate !== undefined && step.sampleRate < 1;
+  const guesses = guessMapping(read.value, [...step.needs, ...step.uses], context.ambient.pressure, inHours);
   const { headers, rows, metadata } = read.value;
   const standIn = metadata.source === standInSource;
   say({ kind: 'opened', headers, fingerprint: headerFingerprint(headers), standIn, rows, guesses });

@@ -1,4 +1,6 @@
 import Papa from 'papaparse';
+import { cellTime } from './cell-time';
+import { findLayout } from './log-layout';
 import { readPlainRow } from './plain-row';
 import { readFailed, readOk, type Read } from './read-result';
 
@@ -28,6 +30,8 @@ export interface RawLog {
   /** Bad cells in file order; at most `mostBadCells` are listed, all are counted. */
   readonly bad: readonly BadCell[];
   readonly badCount: number;
+  /** Columns in which clocks or dates were read as seconds. */
+  readonly clocks: ReadonlySet<number>;
 }
 
 export const mostBadCells = 5000;
@@ -49,8 +53,25 @@ function metadataOf(text: string): { metadata: Record<string, string>; body: str
   return { metadata, body: text.slice(at), skipped };
 }
 
-function delimiterOf(header: string): string {
-  return [';', '\t', ','].find((mark) => header.includes(mark)) ?? ',';
+/** Line ends of an old kind, a carriage return by itself, as line feeds. */
+function withLineFeeds(text: string): string {
+  return text.includes('\n') ? text : text.replaceAll('\r', '\n');
+}
+
+/** So many lines are looked at to find where the table begins. */
+const mostFirstLines = 80;
+
+/** The first lines of a text, and where each of them ends. */
+function firstLines(text: string): { lines: string[]; ends: number[] } {
+  const lines: string[] = [];
+  const ends: number[] = [];
+  for (let at = 0; at < text.length && lines.length < mostFirstLines;) {
+    const end = text.indexOf('\n', at);
+    lines.push(text.slice(at, end < 0 ? text.length : end).replace(/\r$/, ''));
+    at = end < 0 ? text.length : end + 1;
+    ends.push(at);
+  }
+  return { lines, ends };
 }
 
 /** Characters read between two words of progress. */
@@ -63,7 +84,22 @@ function cellNumber(cell: string, decimalComma: boolean): number | undefined {
   const text = cell.trim();
   if (text === '') return Number.NaN;
   const plain = decimalComma ? text.replace(',', '.') : text;
-  return numberPattern.test(plain) ? Number(plain) : undefined;
+  if (numberPattern.test(plain)) return Number(plain);
+  const parted = withoutThousands(text, decimalComma);
+  return parted === undefined ? undefined : Number(parted);
+}
+
+const thousands = /^[+-]?\d{1,3}(?:[ '\u00a0\u202f]\d{3})+(?:[.,]\d+)?$/;
+const commaThousands = /^[+-]?\d{1,3}(?:,\d{3})+(?:\.\d+)?$/;
+const pointThousands = /^[+-]?\d{1,3}(?:\.\d{3})+,\d+$/;
+
+/** A figure whose thousands are parted, as plain digits with a point; undefined where it is none. */
+function withoutThousands(text: string, decimalComma: boolean): string | undefined {
+  if (text.length > 40) return undefined;
+  if (thousands.test(text)) return text.replace(/[ '\u00a0\u202f]/g, '').replace(',', '.');
+  if (decimalComma && pointThousands.test(text)) return text.replaceAll('.', '').replace(',', '.');
+  // Between other marks than commas one comma parts decimals; several, or one before a point, part thousands.
+  return commaThousands.test(text) && (!decimalComma || /,.*[,.]/.test(text)) ? text.replaceAll(',', '') : undefined;
 }
 
 /** Columns that grow as rows come in. */
@@ -91,18 +127,21 @@ function growingColumns(width: number, capacity: number) {
  */
 export function readRawLog(text: string, file: string, progress?: (share: number) => void): Read<RawLog> {
   if (text.includes('\u0000') || text.includes('\uFFFD')) return readFailed({ code: 'not-text', file });
-  const { metadata, body, skipped } = metadataOf(text.replace(/^\uFEFF/, ''));
+  const { metadata, body, skipped } = metadataOf(withLineFeeds(text.replace(/^\uFEFF/, '')));
   if (body.trim() === '') return readFailed({ code: 'empty-file', file });
-  const headerEnd = body.indexOf('\n') < 0 ? body.length : body.indexOf('\n');
-  const headerText = body.slice(0, headerEnd).replace(/\r$/, '');
-  const delimiter = delimiterOf(headerText);
-  const headers = Papa.parse<string[]>(headerText, { delimiter }).data[0];
+  const { lines, ends } = firstLines(body);
+  const { delimiter, headers, headerAt, rowsAt } = findLayout(lines);
   return readOk({
     file,
     metadata,
     headers,
-    headerLine: skipped + 1,
-    ...readRows(body.slice(headerEnd + 1), { width: headers.length, delimiter, firstLine: skipped + 2, progress }),
+    headerLine: skipped + headerAt + 1,
+    ...readRows(body.slice(ends[rowsAt - 1] ?? body.length), {
+      width: headers.length,
+      delimiter,
+      firstLine: skipped + rowsAt + 1,
+      progress,
+    }),
   });
 }
 
@@ -122,6 +161,7 @@ function readRows(text: string, how: RowReading): Omit<RawLog, 'file' | 'metadat
   const growing = growingColumns(width, max(16, ceil((1.1 * text.length) / firstRow)));
   const bad: BadCell[] = [];
   let badCount = 0;
+  const clocks = new Set<number>();
   /** Rows from which the lines run further ahead of the rows, with how far. */
   const skips: { readonly row: number; readonly skipped: number }[] = [];
   let rows = 0;
@@ -144,7 +184,11 @@ function readRows(text: string, how: RowReading): Omit<RawLog, 'file' | 'metadat
       const cell = cells[c];
       // The usual cell is a plain figure; only what is odd is looked at closely.
       const plain = +cell;
-      const value = plain !== 0 && plain - plain === 0 ? plain : cellNumber(cell, decimalComma);
+      let value = plain !== 0 && plain - plain === 0 ? plain : cellNumber(cell, decimalComma);
+      if (value === undefined) {
+        value = cellTime(cell);
+        if (value !== undefined) clocks.add(c);
+      }
       if (value === undefined) note(c, cell.trim());
       data[c][rows] = value ?? Number.NaN;
     }
@@ -157,7 +201,7 @@ function readRows(text: string, how: RowReading): Omit<RawLog, 'file' | 'metadat
     const ahead = skips.filter((skip) => skip.row <= row).at(-1)?.skipped ?? 0;
     return firstLine + row + ahead;
   };
-  return { columns: growing.get().map((column) => column.slice(0, rows)), rows, lineOf, bad, badCount };
+  return { columns: growing.get().map((column) => column.slice(0, rows)), rows, lineOf, bad, badCount, clocks };
 
   /** Without quotes a line is a row and a row its cells: plain figures are read as they come, the rest looked at closely. */
   function readUnquoted(): void {

@@ -74,6 +74,7 @@ export const measurementUnits: readonly MeasurementUnit[] = [
   unit('ms', 'time', 1e-3),
   unit('min', 'time', 60),
   unit('h', 'time', 3600, ['hour', 'hours']),
+  unit('d', 'time', 86_400, ['day', 'days']),
   unit('1', 'ratio', 1, ['']),
   unit('strokes', 'count', 1),
   unit('%', 'percent', 0.01),

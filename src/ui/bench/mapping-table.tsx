@@ -1,5 +1,5 @@
 import type { MappedColumn } from '@/core/formats/column-mapping';
-import type { GuessedColumn, Inference } from '@/core/formats/guess-mapping';
+import { unitOfHeader, type GuessedColumn, type Inference } from '@/core/formats/guess-mapping';
 import { channels, findChannel } from '@/core/quantities/channels';
 import { measurementUnits, unitOf } from '@/core/quantities/measurement-unit';
 import { channelTitle } from '@/core/vocabulary/channel-titles';
@@ -8,6 +8,11 @@ import styles from './bench.module.css';
 const inferenceWords: Readonly<Record<Inference, string>> = {
   'channel-from-words': 'guessed from its words',
   'unit-assumed': 'unit assumed',
+  'unit-unknown': 'its unit is not known: say which it is',
+  'scale-questioned': 'more than anything here has: is the unit right?',
+  clock: 'a clock, read as seconds',
+  'days-by-figures': 'day numbers of a spreadsheet',
+  'milliseconds-by-rate': 'milliseconds, by its rate',
   'sign-turned': 'negative: sign turned',
   'read-as-absolute': 'starts at the atmosphere: read as absolute',
   'reference-open': 'makes sense as it is called and as absolute: check which',
@@ -63,8 +68,10 @@ function MappingRow({ header, column, said, onChange }: RowProps) {
   const dimension = column.use === 'time' ? 'time' : channel && unitOf(channel.fileUnit).dimension;
   const choose = (id: string) => {
     if (id === 'skip' || id === 'own') return onChange({ use: id });
-    if (id === 'time') return onChange({ use: 'time', unit: 's' });
-    const unit = findChannel(id)?.fileUnit ?? '1';
+    if (id === 'time') return onChange({ use: 'time', unit: unitOfHeader(header, 'time')?.symbol ?? 's' });
+    const fileUnit = findChannel(id)?.fileUnit ?? '1';
+    // What the header says stands, whatever it is chosen to be.
+    const unit = unitOfHeader(header, unitOf(fileUnit).dimension)?.symbol ?? fileUnit;
     onChange({ use: 'channel', channel: id, unit, sign: 1, absolute: false });
   };
   const way =
