@@ -112,7 +112,7 @@ export function faultArgument(family: AnyFamily, text: string): ActiveFault {
 
 /** "60kPa" or "18 inHg" as Pa vacuum. */
 export function vacuumArgument(text: string): number {
-  const [, figure, unitText] = /^\s*([\d.]+)\s*(.+?)\s*$/.exec(text) ?? [];
+  const [, figure, unitText] = text.length > 60 ? [] : (/^([\d.]+)\s*(\S.*)$/.exec(text.trim()) ?? []);
   const unit = unitText === undefined ? undefined : findUnit(unitText);
   const value = Number(figure);
   if (!unit || unit.dimension !== 'pressure' || !(value > 0))

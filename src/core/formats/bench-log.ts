@@ -31,7 +31,9 @@ export interface Referring {
 /** What the metadata of a log says as its `source` when the stand-in rig made it. */
 export const standInSource = 'stand-in rig';
 
-const headerPattern = /^\s*([^[\]]+?)\s*(?:\[\s*([^\]]*?)\s*\])?\s*$/;
+const longestHeader = 200;
+/** `channel [unit]`, in a header without spaces at its ends: no part of it can match what another can. */
+const headerPattern = /^([^[\]]+)(?:\[([^\]]*)\])?$/;
 
 /** The columns of a log whose headers are written `channel [unit]`; every header that is not is a problem. */
 export function readHeader(cells: readonly string[], file: string, line: number): Read<MappedColumn[]> {
@@ -39,7 +41,8 @@ export function readHeader(cells: readonly string[], file: string, line: number)
   const seen = new Set<string>();
   const problems: ReadProblem[] = [];
   for (const header of cells) {
-    const [, id, spelling] = headerPattern.exec(header) ?? [];
+    const [, name, inside] = header.length > longestHeader ? [] : (headerPattern.exec(header.trim()) ?? []);
+    const [id, spelling] = [name?.trim(), inside?.trim()];
     if (!id) {
       problems.push({ code: 'bad-header', file, line, header });
       continue;

@@ -44,8 +44,9 @@ function metadataOf(text: string): { metadata: Record<string, string>; body: str
     const end = text.indexOf('\n', at);
     const line = text.slice(at, end < 0 ? text.length : end).replace(/\r$/, '');
     if (line.startsWith('#')) {
-      const [, key, value] = /^#\s*([^:]+?)\s*:\s*(.*)$/.exec(line) ?? [];
-      if (key) metadata[key] = value.trim();
+      const colon = line.indexOf(':');
+      const key = colon < 0 ? '' : line.slice(1, colon).trim();
+      if (key) metadata[key] = line.slice(colon + 1).trim();
     } else if (line.trim() !== '') break;
     skipped++;
     at = end < 0 ? text.length : end + 1;
@@ -57,6 +58,9 @@ function metadataOf(text: string): { metadata: Record<string, string>; body: str
 function withLineFeeds(text: string): string {
   return text.includes('\n') ? text : text.replaceAll('\r', '\n');
 }
+
+/** No logger of a workshop has more channels. */
+const mostColumns = 1_000;
 
 /** So many lines are looked at to find where the table begins. */
 const mostFirstLines = 80;
@@ -131,6 +135,7 @@ export function readRawLog(text: string, file: string, progress?: (share: number
   if (body.trim() === '') return readFailed({ code: 'empty-file', file });
   const { lines, ends } = firstLines(body);
   const { delimiter, headers, headerAt, rowsAt } = findLayout(lines);
+  if (headers.length > mostColumns) return readFailed({ code: 'too-many-columns', file, columns: headers.length });
   return readOk({
     file,
     metadata,

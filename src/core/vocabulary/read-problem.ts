@@ -2,6 +2,7 @@
 export type ReadProblem =
   | { readonly code: 'not-text'; readonly file: string }
   | { readonly code: 'empty-file'; readonly file: string }
+  | { readonly code: 'too-many-columns'; readonly file: string; readonly columns: number }
   | { readonly code: 'no-time-column'; readonly file: string; readonly line: number }
   | { readonly code: 'bad-header'; readonly file: string; readonly line: number; readonly header: string }
   | {

@@ -11,6 +11,8 @@ export function readProblemText(problem: ReadProblem): string {
       return `${problem.file}: this is not a text file; a bench log is CSV in UTF-8`;
     case 'empty-file':
       return `${problem.file}: holds no rows; a bench log begins with a header such as "time [s],input_pressure [kPa]"`;
+    case 'too-many-columns':
+      return `${problem.file}: its header has ${problem.columns} columns; no log has so many`;
     case 'no-time-column':
       return `${at(problem)}: no "time" column in the header`;
     case 'bad-header':

@@ -1,4 +1,5 @@
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import type { Inference } from '@/core/formats/guess-mapping';
 import type { MappedColumn } from '@/core/formats/column-mapping';
 import type { LogAnswer, LogRequest } from '@/workers/log-messages';
 import { evaluation, jobView, show } from '../../../tests/support/screens';
@@ -47,7 +48,7 @@ const guessed: readonly MappedColumn[] = [
   { use: 'time', unit: 's' },
   { use: 'channel', channel: 'supply_vacuum', unit: 'bar', sign: -1, absolute: false },
 ];
-const openedLog: LogAnswer = {
+const openedLog: Extract<LogAnswer, { kind: 'opened' }> = {
   kind: 'opened',
   headers: ['t', 'vac (bar)'],
   fingerprint: 't|vac (bar)',
@@ -116,6 +117,38 @@ beforeEach(() => {
   Object.assign(globalThis, { Worker: FakeWorker });
 });
 
+describe('what is asked about a log', () => {
+  const asking = (inferred: readonly Inference[]): LogAnswer => ({
+    ...openedLog,
+    guesses: [openedLog.guesses[0], { mapped: guessed[1], inferred }],
+  });
+
+  it('an unknown unit or an unlikely scale keeps it from being kept until it is answered', async () => {
+    const sent = serving();
+    bench();
+    await choose();
+    await hear(asking(['scale-questioned']));
+    await hear(judged());
+    fireEvent.click(await screen.findByRole('button', { name: /Keep this log/ }));
+    expect(await screen.findByRole('alert')).toHaveTextContent('Answer first');
+    expect(sent.some(({ path }) => path.endsWith('/imports'))).toBe(false);
+    fireEvent.click(screen.getByRole('button', { name: 'it is so' }));
+    expect(screen.queryByRole('list', { name: 'To be answered' })).not.toBeInTheDocument();
+    fireEvent.click(screen.getByRole('button', { name: /Keep this log/ }));
+    await waitFor(() => expect(sent.some(({ path }) => path.endsWith('/imports'))).toBe(true));
+  });
+
+  it('a remembered mapping that does not fit this file says so', async () => {
+    serving([guessed[0], { ...guessed[1], sign: 1 } as MappedColumn]);
+    bench();
+    await choose();
+    await hear(asking(['channel-from-words', 'sign-turned']));
+    expect(await screen.findByRole('list', { name: 'To be answered' })).toHaveTextContent(
+      'looks otherwise in this file',
+    );
+  });
+});
+
 describe('a step fed from a log', () => {
   it('says what it needs, and reads the chosen file in a worker, with its progress', async () => {
     serving();
@@ -165,7 +198,7 @@ describe('a step fed from a log', () => {
   });
 
   it.each<[string, string, string, Partial<MappedColumn>]>([
-    ['what it is', 'What vac (bar) is', 'control_vacuum', { channel: 'control_vacuum', unit: 'kPa', sign: 1 }],
+    ['what it is', 'What vac (bar) is', 'control_vacuum', { channel: 'control_vacuum', unit: 'bar', sign: 1 }],
     ['that it is left out', 'What vac (bar) is', 'skip', { use: 'skip' }],
     ['that it is the clock', 'What vac (bar) is', 'time', { use: 'time', unit: 's' }],
     ['its unit', 'Unit of vac (bar)', 'inHg', { unit: 'inHg', sign: -1 }],

@@ -5,6 +5,7 @@ import { useColorScheme } from '@mui/material/styles';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
+import { mappingQuestions, type MappingQuestion } from '@/core/formats/mapping-questions';
 import { isRowProblem } from '@/core/vocabulary/read-problem';
 import type { Site } from '@/core/formats/site-file';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
@@ -44,6 +45,15 @@ interface Props {
 
 const noSamples: PreviewSamples = { time: [], columns: {} };
 
+const questionWords: Readonly<Record<MappingQuestion['why'], (header: string) => string>> = {
+  'unit-unknown': (header) =>
+    `“${header}” names a unit that is not known here. Choose it below; as it stands the usual one is taken.`,
+  'scale-questioned': (header) => `“${header}” shows more than anything here has. Is its unit right?`,
+  'reference-open': (header) => `“${header}” makes sense as it is called, and as an absolute pressure. Which is it?`,
+  'remembered-misfits': (header) =>
+    `“${header}” looks otherwise in this file than in the last one: its unit, sign or reference has changed.`,
+};
+
 /** A step fed from a log file: columns guessed, shown over a preview, judged at once, remembered by the file's header. */
 export function LogBench({ view, step: stepId, site, date, air, policy }: Props) {
   const router = useRouter();
@@ -65,6 +75,8 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
   const log = useLogWorker(setting);
   const { state } = log;
   const [input, setInput] = useState<HTMLInputElement | null>(null);
+  /** Columns of a file that somebody has looked at again, by file and header. */
+  const [answered, setAnswered] = useState<ReadonlySet<string>>(new Set());
   const [trouble, setTrouble] = useState('');
   const locked = useShut(view, stepId);
   const unread = step.cautions.filter((id) => !view.cautions.some((each) => each.caution === id));
@@ -106,8 +118,15 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
       await send(`/api/jobs/${view.job.id}/cautions`, { cautions: unread, person });
       router.refresh();
     });
+  const questions =
+    state.kind === 'mapped'
+      ? mappingQuestions(state.opened.headers, state.mapping, state.opened.guesses, state.remembered).filter(
+          ({ header }) => !answered.has(`${state.name} ${header}`),
+        )
+      : [];
   const keep = () =>
     attempt(async () => {
+      if (questions.length > 0) throw new Error('Answer first what is asked about its columns.');
       await log.keep({ jobId: view.job.id, step: stepId, person });
       router.push(later ? `/jobs/${view.job.id}/bench/${later.id}` : `/jobs/${view.job.id}`);
       router.refresh();
@@ -265,6 +284,22 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
     return (
       <div className={styles.mapped}>
         {mapped.remembered && <p className={styles.note}>Understood as the last log with these headers.</p>}
+        {questions.length > 0 && (
+          <ul className={styles.questions} aria-label="To be answered">
+            {questions.map(({ column, header, why }) => (
+              <li key={column}>
+                {questionWords[why](header)}
+                <button
+                  type="button"
+                  className={styles.answer}
+                  onClick={() => setAnswered(new Set([...answered, `${mapped.name} ${header}`]))}
+                >
+                  it is so
+                </button>
+              </li>
+            ))}
+          </ul>
+        )}
         <MappingTable
           headers={mapped.opened.headers}
           mapping={mapped.mapping}

@@ -1,0 +1,33 @@
+import type { MappedColumn } from './column-mapping';
+import type { GuessedColumn, Inference } from './guess-mapping';
+
+/** What has to be answered about a column before its log counts. */
+export interface MappingQuestion {
+  readonly column: number;
+  readonly header: string;
+  readonly why: Extract<Inference, 'unit-unknown' | 'scale-questioned' | 'reference-open'> | 'remembered-misfits';
+}
+
+const asked = ['unit-unknown', 'scale-questioned', 'reference-open'] as const;
+
+const same = (one: MappedColumn, other: MappedColumn) => JSON.stringify(one) === JSON.stringify(other);
+
+/**
+ * Columns of a log that somebody has to look at before it is kept: those whose guess is open and was left as it is, and those that a
+ * remembered mapping reads otherwise than this file's header and figures say. What was changed by hand is answered by that.
+ */
+export function mappingQuestions(
+  headers: readonly string[],
+  mapping: readonly MappedColumn[],
+  guesses: readonly GuessedColumn[],
+  remembered: boolean,
+): readonly MappingQuestion[] {
+  return headers.flatMap((header, column): MappingQuestion[] => {
+    const [is, guess] = [mapping[column], guesses[column]];
+    if (is?.use !== 'channel' || guess?.mapped.use !== 'channel' || is.channel !== guess.mapped.channel) return [];
+    const open = asked.find((each) => guess.inferred.includes(each));
+    if (open) return same(is, guess.mapped) || remembered ? [{ column, header, why: open }] : [];
+    const told = !guess.inferred.includes('unit-assumed');
+    return remembered && told && !same(is, guess.mapped) ? [{ column, header, why: 'remembered-misfits' }] : [];
+  });
+}

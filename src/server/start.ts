@@ -1,0 +1,14 @@
+import { FolderTaken, takeFolder } from '@/data/one-server';
+import { floorView } from './jobs/job-view';
+
+/** Takes the data folder for this server alone, and evaluates the jobs of the day once, so that the first look does not wait for it. */
+export async function start(): Promise<void> {
+  try {
+    await takeFolder();
+  } catch (error) {
+    if (!(error instanceof FolderTaken)) throw error;
+    console.error(error.message);
+    process.exit(1);
+  }
+  void floorView().catch(() => undefined);
+}
