@@ -43,6 +43,23 @@ describe('settings', () => {
     expect(screen.getByText('Type a figure.')).toBeInTheDocument();
   });
 
+  it('read a barometer in the unit of its dial, and ask once more about one that does not fit', async () => {
+    const asked = answering(200, {
+      turned: [{ jobId: 'j1', serial: 'TK-1', step: 'Boost curve', from: 'undecided', to: 'pass' }],
+    });
+    show(<SettingsForm settings={settings} />);
+    type('Station barometer', '861 mbar');
+    await press('Save');
+    expect(asked[0].body).toMatchObject({ site: { barometerKpa: 86.1 }, barometerConfirmed: false });
+    // A change of policy says which verdicts it turned.
+    const turned = screen.getByRole('region', { name: 'Verdicts that it turned' });
+    expect(turned).toHaveTextContent('One verdict is another now:TK-1, Boost curve: undecided before, pass now');
+    type('Station barometer', '101.3');
+    await press('It is so');
+    await press('Save');
+    expect(asked[1].body).toMatchObject({ barometerConfirmed: true });
+  });
+
   it('put each refusal beside its field, keep what was typed, and save it once it is right', async () => {
     answering(422, {
       message: 'Some fields need another look.',

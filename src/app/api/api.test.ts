@@ -170,6 +170,16 @@ describe('settings and instruments', () => {
     expect(await siteNow()).toMatchObject(site);
   });
 
+  it('ask for the air, and for a barometer that does not fit the altitude', async () => {
+    const none = await ask(settings.PUT, { ...shop, site: { airTemperatureC: 11 } });
+    expect([none.status, none.fields]).toEqual([422, ['site.altitudeM']]);
+    const reduced = { ...shop, site: { ...site, barometerKpa: 101.3 } };
+    expect((await ask(settings.PUT, reduced)).fields).toEqual(['site.barometerKpa']);
+    expect(await siteNow()).toMatchObject(site);
+    expect((await ask(settings.PUT, { ...reduced, barometerConfirmed: true })).status).toBe(200);
+    expect((await ask(settings.PUT, shop)).status).toBe(200);
+  });
+
   const gauge = {
     channel: 'supply_vacuum',
     name: 'Dial on the tee',

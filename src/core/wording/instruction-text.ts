@@ -1,3 +1,4 @@
+import { inSentence } from './in-sentence';
 import { liveFigure, shownUnit, type DisplayUnits } from './display';
 import { shownAs } from '../quantities/shown-as';
 import type { Instruction } from '../vocabulary/instruction';
@@ -37,7 +38,7 @@ export function instructionText(instruction: Instruction, units: DisplayUnits): 
     case 'compare-vacuum-gauges':
       return 'Unit shut off: the vacuum gauges read one line';
     case 'stroke':
-      return `Stroke ${instruction.number}: ${pull(instruction).toLowerCase()} to ${level(instruction)}, hold, let go`;
+      return `Stroke ${instruction.number}: ${inSentence(pull(instruction))} to ${level(instruction)}, hold, let go`;
     case 'vent-source-side':
       return `Vent the source side: wait ${instruction.seconds} s`;
     case 'start-engine':

@@ -10,6 +10,7 @@ import type { CautionId } from '@/core/vocabulary/caution-id';
 import { figure, referenceOf, shownUnit } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
 import { channelTitle } from '@/core/vocabulary/channel-titles';
+import { inSentence } from '@/core/wording/in-sentence';
 import { instructionText } from '@/core/wording/instruction-text';
 import type { JobView } from '@/server/jobs/job-view';
 import type { RunStatus } from '@/server/runs/run-recorder';
@@ -342,7 +343,7 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
           {(stream.samples.time.at(-1) ?? 0).toFixed(0)} s{stream.status?.duty ? dutyText(stream.status.duty) : ''}
           <br />
           {at + 1 < phases.length
-            ? `Then: ${instructionText(phases[at + 1].instruction, units).toLowerCase()}`
+            ? `Then: ${inSentence(instructionText(phases[at + 1].instruction, units))}`
             : 'Last part of this step'}
         </>
       );

@@ -1,4 +1,5 @@
 'use client';
+import { useEffect, useState } from 'react';
 import { recorderSpeeds } from '@/server/runs/recorder-speeds';
 import styles from './bench.module.css';
 
@@ -8,12 +9,28 @@ interface Props {
   readonly onChange: (speed: number) => void;
 }
 
+/** What was chosen stands in the list so long; what is in force after that, whatever was asked for, ms. */
+const answersWithin = 1_500;
+
 /** How fast the stand-in runs: what is in force, and what the server takes. */
 export function RigTime({ speed, onChange }: Props) {
+  const [asked, setAsked] = useState<number | null>(null);
+  useEffect(() => {
+    if (asked === null) return;
+    const over = setTimeout(() => setAsked(null), answersWithin);
+    return () => clearTimeout(over);
+  }, [asked]);
   return (
     <label className={styles.speed}>
       Rig time
-      <select value={speed} onChange={(event) => onChange(Number(event.target.value))}>
+      <select
+        value={asked ?? speed}
+        onChange={(event) => {
+          const wanted = Number(event.target.value);
+          setAsked(wanted);
+          onChange(wanted);
+        }}
+      >
         {recorderSpeeds.map((each) => (
           <option key={each} value={each}>
             × {each}

@@ -2,12 +2,19 @@
 import Button from '@mui/material/Button';
 import InputAdornment from '@mui/material/InputAdornment';
 import TextField from '@mui/material/TextField';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import { defaultWorkshopSchools, type WorkshopSchools } from '@/core/procedure/workshop-limits';
+import { fromSi, unitOf } from '@/core/quantities/measurement-unit';
+import { readFigure } from '@/core/quantities/read-figure';
+import { verdictWords } from '@/core/wording/check-text';
+import { shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { ambientFrom } from '@/core/quantities/standard-atmosphere';
 import type { ShopSettings } from '@/data/settings';
+import type { TurnedVerdict } from '@/server/save-settings';
+import { useShop } from '@/ui/shell/shop-context';
 import { useDraft, dropDraft } from '@/ui/book-in/use-draft';
 import { PageHead } from '@/ui/shell/frame';
 import { ShellControls } from '@/ui/shell/key-map';
@@ -26,6 +33,19 @@ interface Fields {
   policy: ShopSettings['policy'];
   leastVacuum: WorkshopSchools['leastVacuum'];
   exhaust: WorkshopSchools['exhaust'];
+}
+
+/** An atmosphere in the chosen units, to what a barometer can be read to. */
+function airIn(pressure: number, units: DisplayUnits): string {
+  const unit = shownUnit('absolute', units);
+  return `${fromSi(pressure, unit).toFixed(unit.factor >= 1e3 ? 1 : 0)} ${unit.symbol}`;
+}
+
+/** A barometer as it is read: in kPa, or with the unit of the dial ("861 mbar"); undefined for an empty field, NaN for anything else. */
+function barometerOf(text: string): number | undefined {
+  const read = readFigure(text, { unit: unitOf('kPa'), reference: 'absolute', ambient: 0 });
+  if (read.kind === 'empty') return undefined;
+  return read.kind === 'figure' && read.either === null ? read.value / 1e3 : Number.NaN;
 }
 
 const shown = (value: number | undefined) => (value === undefined ? '' : String(value));
@@ -50,7 +70,10 @@ export function SettingsForm({ settings }: { readonly settings: ShopSettings }) 
   useDraft('settings', form);
   const [said, setSaid] = useState('');
   const values = useWatch({ control: form.control }) as Fields;
-  const barometer = typedNumber(values.barometerKpa);
+  const [turned, setTurned] = useState<readonly TurnedVerdict[]>([]);
+  const [confirmed, setConfirmed] = useState<string | null>(null);
+  const { units } = useShop();
+  const barometer = barometerOf(values.barometerKpa);
   const ambient = ambientFrom({
     altitude: typedNumber(values.altitudeM),
     barometer: barometer === undefined ? undefined : barometer * 1e3,
@@ -58,15 +81,17 @@ export function SettingsForm({ settings }: { readonly settings: ShopSettings }) 
 
   const save = form.handleSubmit(async (fields) => {
     setSaid('');
+    setTurned([]);
     try {
-      await send(
+      const kept = await send<{ turned?: readonly TurnedVerdict[] }>(
         '/api/settings',
         {
           shopName: fields.shopName,
           policy: fields.policy,
+          barometerConfirmed: confirmed === fields.barometerKpa,
           site: {
             altitudeM: typedNumber(fields.altitudeM),
-            barometerKpa: typedNumber(fields.barometerKpa),
+            barometerKpa: barometerOf(fields.barometerKpa),
             airTemperatureC: typedNumber(fields.airTemperatureC),
             shellTemperatureC: typedNumber(fields.shellTemperatureC),
             shellSettled: fields.shellSettled === 'yes',
@@ -78,6 +103,7 @@ export function SettingsForm({ settings }: { readonly settings: ShopSettings }) 
       );
       dropDraft('settings');
       setSaid('Saved. Steps run from now on use it; runs already kept keep their own air.');
+      setTurned(kept.turned ?? []);
       router.refresh();
     } catch (error) {
       const refused = error instanceof Refused ? error : new Refused(String(error), {});
@@ -117,6 +143,19 @@ export function SettingsForm({ settings }: { readonly settings: ShopSettings }) 
       <div className={styles.layout}>
         <form className={styles.form} onSubmit={(event) => void save(event)} noValidate>
           {said && <p role="status">{said}</p>}
+          {turned.length > 0 && (
+            <section aria-label="Verdicts that it turned">
+              <p>{turned.length === 1 ? 'One verdict is another now:' : `${turned.length} verdicts are others now:`}</p>
+              <ul>
+                {turned.map(({ jobId, serial, step, from, to }) => (
+                  <li key={`${jobId} ${step}`}>
+                    <Link href={`/jobs/${jobId}`}>{serial}</Link>, {step}: {verdictWords[from].toLowerCase()} before,{' '}
+                    {verdictWords[to].toLowerCase()} now
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
           {field('shopName', 'Workshop', '', ' ')}
           <div className={styles.pair}>
             {field('altitudeM', 'Altitude', 'm', 'Above the sea')}
@@ -181,14 +220,21 @@ export function SettingsForm({ settings }: { readonly settings: ShopSettings }) 
           <h2>Today’s air</h2>
           <p>
             {Number.isFinite(ambient.pressure)
-              ? `${(ambient.pressure / 1e3).toFixed(1)} kPa absolute. No pump here reads more than ${(ambient.pressure / 3386.389).toFixed(1)} inHg.`
+              ? `${airIn(ambient.pressure, units)} absolute. No pump here reads more than ${airIn(ambient.pressure, units)}.`
               : 'Type a figure.'}
           </p>
           {ambient.questionedBy !== null && (
             <p role="alert" className={styles.error}>
               This barometer is {(Math.abs(ambient.questionedBy) / 1e3).toFixed(1)} kPa{' '}
               {ambient.questionedBy > 0 ? 'above' : 'below'} what the altitude gives. Is it a station reading, not one
-              reduced to sea level?
+              reduced to sea level?{' '}
+              {confirmed === values.barometerKpa ? (
+                'Looked at again.'
+              ) : (
+                <Button size="small" onClick={() => setConfirmed(values.barometerKpa)}>
+                  It is so
+                </Button>
+              )}
             </p>
           )}
         </aside>

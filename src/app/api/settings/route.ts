@@ -1,6 +1,6 @@
-import { shopSettingsSchema, writeShopSettings } from '@/data/settings';
 import { answer, bodyOf } from '@/server/http/answer';
+import { saveSettings, settingsFormSchema } from '@/server/save-settings';
 
 export function PUT(request: Request) {
-  return answer(async () => writeShopSettings(await bodyOf(request, shopSettingsSchema)));
+  return answer(async () => saveSettings(await bodyOf(request, settingsFormSchema)));
 }
