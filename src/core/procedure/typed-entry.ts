@@ -12,6 +12,8 @@ export interface TypedField {
   readonly channel: string | null;
   /** What a sound unit would give here, SI; null where nothing is expected yet. */
   readonly expected: { readonly low: number; readonly high: number } | null;
+  /** What is expected is where the lever is to be held, not what a sound unit gives. */
+  readonly toHold?: true;
   /** Outside this nobody would believe the figure without asking, SI. */
   readonly plausible: readonly [number, number];
   readonly optional: boolean;

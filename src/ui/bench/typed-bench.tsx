@@ -290,6 +290,7 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
     const unit = shownUnit(field.as, units);
     const { low, high } = field.expected;
     const symbol = unit.symbol === '1' ? '' : ` ${unit.symbol}`;
+    if (field.toHold) return `hold at about ${figure((low + high) / 2, unit)}${symbol}`;
     if (!Number.isFinite(low)) return `sound: up to ${figure(high, unit)}${symbol}`;
     if (!Number.isFinite(high)) return `sound: from ${figure(low, unit)}${symbol}`;
     return `sound: ${figure(low, unit)} to ${figure(high, unit)}${symbol}`;

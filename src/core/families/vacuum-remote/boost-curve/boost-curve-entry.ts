@@ -77,6 +77,7 @@ function fieldsOf<Unit extends RemoteUnit>(
       as: 'gauge',
       channel: 'input_pressure',
       hint,
+      toHold: true,
       expected: { low: mark * (1 - nearMark), high: mark * (1 + nearMark) },
     });
   const outputAt = (id: string, title: string, at: number | undefined): TypedField => {

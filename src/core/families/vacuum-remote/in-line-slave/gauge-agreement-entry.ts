@@ -47,6 +47,7 @@ export function gaugeAgreementEntry(levelsOf: (context: Context) => readonly num
             {
               ...gauge(`input-${at}`, `Input gauge ${names[at]}`, 'input_pressure'),
               hint: at === 0 ? 'Vacuum off, lever home' : 'Vacuum off; hold until both needles stand',
+              toHold: true as const,
               expected: level === 0 ? null : { low: level * (1 - nearLevel), high: level * (1 + nearLevel) },
             },
             {
