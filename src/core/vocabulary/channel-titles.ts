@@ -2,6 +2,7 @@
 export const channelTitles: Readonly<Record<string, string>> = {
   input_pressure: 'Input',
   output_pressure: 'Output',
+  output_pressure_2: 'Output 2',
   supply_vacuum: 'Supply',
   control_vacuum: 'Control port',
   stop_switch: 'Stop-lamp switch',
@@ -13,6 +14,8 @@ export const channelTitles: Readonly<Record<string, string>> = {
   reservoir_vacuum: 'Vehicle’s sensor',
   source_vacuum: 'Source side',
   time: 'Time',
+  air_temperature: 'Air temperature',
+  fluid_temperature: 'Fluid temperature',
   engine_on: 'Engine',
   pump_on: 'Pump',
   pump_on_2: 'Pump 2',

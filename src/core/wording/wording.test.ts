@@ -17,6 +17,17 @@ import type { Check } from '../judging/judge-step';
 
 const kpa = displayUnits('kpa');
 
+import { channels } from '../quantities/channels';
+import { channelTitles } from '../vocabulary/channel-titles';
+
+describe('channels', () => {
+  it('each have a name of their own for the screen', () => {
+    const titles = channels.map((channel) => channelTitles[channel.id]);
+    expect(channels.filter((channel) => channelTitles[channel.id] === undefined)).toEqual([]);
+    expect(new Set(titles).size).toBe(titles.length);
+  });
+});
+
 describe('figures', () => {
   it('show U with two significant figures and the value to the same place', () => {
     expect(figure(1_776_300, unitOf('MPa'), 10_200)).toBe('1.776 ± 0.010');

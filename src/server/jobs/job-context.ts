@@ -48,3 +48,9 @@ export function measuredStepOf(family: AnyFamily, id: string): MeasuredStep<unkn
   if (step?.kind !== 'measured') throw new RequestRefused(404, `This unit has no measured step "${id}".`);
   return step;
 }
+
+/** The refusal of a second run beside one that is not kept yet, by the step's own name. */
+export function stillOpen(job: Job, stepId: string): RequestRefused {
+  const title = sheetOf(job).family.steps.find((step) => step.id === stepId)?.title ?? stepId;
+  return new RequestRefused(409, `“${title}” of this unit is still open. Keep or discard it first.`);
+}

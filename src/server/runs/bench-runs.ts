@@ -5,7 +5,7 @@ import { rigForStep } from '@/core/rig/run-step';
 import type { StandInRig } from '@/core/rig/stand-in-rig';
 import { moveJob, type Job } from '@/data/jobs';
 import { appendChunk, findRun, insertRun, listRuns, readTrace, setRunState, strikeOutRun, type Run } from '@/data/runs';
-import { contextOf, jobNamed, measuredStepOf, sheetOf, siteNow } from '../jobs/job-context';
+import { contextOf, jobNamed, measuredStepOf, sheetOf, siteNow, stillOpen } from '../jobs/job-context';
 import { recordAct } from '@/data/acts';
 import { RequestRefused } from '../http/refused';
 import { refuseStranger } from '../people';
@@ -83,7 +83,7 @@ export async function startRun(jobId: string, stepId: string, person: string): P
   const runs = await listRuns(jobId);
   const open = runs.find((run) => run.state === 'recording' || run.state === 'complete');
   if (open && open.step === stepId && open.state === 'recording') return { id: open.id };
-  if (open) throw new RequestRefused(409, `The step ${open.step} of this job is still open. Keep or discard it first.`);
+  if (open) throw stillOpen(job, open.step);
   const startedAt = new Date().toISOString();
   const context = { site: await siteNow(), source: 'stand-in rig' } as const;
   const id = await insertRun({ jobId, step: stepId, state: 'recording', startedAt, person, context });

@@ -8,7 +8,7 @@ import { recordAct } from '@/data/acts';
 import { RequestRefused } from '../http/refused';
 import { refuseStranger } from '../people';
 import { reviewRelease } from '../release/review-release';
-import { jobNamed, measuredStepOf, sheetOf, siteNow } from '../jobs/job-context';
+import { jobNamed, measuredStepOf, sheetOf, siteNow, stillOpen } from '../jobs/job-context';
 import { discardRun, runNamed } from './bench-runs';
 
 export const importSchema = z.object({
@@ -33,7 +33,7 @@ export async function beginImport(jobId: string, form: z.infer<typeof importSche
   const open = runs.find(
     (run) => run.state === 'complete' || (run.state === 'recording' && run.context.source !== 'log file'),
   );
-  if (open) throw new RequestRefused(409, `The step ${open.step} of this job is still open. Keep or discard it first.`);
+  if (open) throw stillOpen(job, open.step);
   const startedAt = new Date().toISOString();
   await rememberMapping(form.fingerprint, form.mapping, startedAt);
   if (job.place === 'waiting' || job.place === 'waiting-parts') await moveJob(jobId, 'on-bench');

@@ -8,7 +8,7 @@ import { recordAct } from '@/data/acts';
 import { RequestRefused } from '../http/refused';
 import { refuseStranger } from '../people';
 import { reviewRelease } from '../release/review-release';
-import { contextOf, jobNamed, judgedStepOf, sheetOf, siteNow } from '../jobs/job-context';
+import { contextOf, jobNamed, judgedStepOf, sheetOf, siteNow, stillOpen } from '../jobs/job-context';
 
 /** Records dial readings of a step, SI by field, as a kept run: what they mean was shown while they were typed. */
 export async function recordReadings(
@@ -41,7 +41,7 @@ export async function recordReadings(
       Object.fromEntries(questioned.map((field) => [field.id, 'Hardly: mend it, or confirm that it is so'])),
     );
   const open = (await listRuns(jobId)).find((run) => run.state === 'recording' || run.state === 'complete');
-  if (open) throw new RequestRefused(409, `The step ${open.step} of this job is still open. Keep or discard it first.`);
+  if (open) throw stillOpen(job, open.step);
   if (job.place === 'waiting' || job.place === 'waiting-parts') await moveJob(jobId, 'on-bench');
   const { person, standIn } = how;
   const context = { site, source: 'dial readings', standIn } as const;
