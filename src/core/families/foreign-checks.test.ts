@@ -66,31 +66,33 @@ describe.each(['vacuum-inline', 'vacuum-supply'])('check valves of %s that no ri
   });
 });
 
-describe('pressure holds that no rig made', () => {
-  const judge = bench('vacuum-remote', 'pressure-hold');
+describe.each([
+  { step: 'pressure-hold', pressure: 6e6, seconds: 60, white: [1e3, 1.5e4], division: 1e3 },
+  { step: 'low-pressure-hold', pressure: 4e5, seconds: 30, white: [100, 600], division: 100 },
+] as const)('$step: holds that no rig made', ({ step, pressure, seconds, white, division }) => {
+  const judge = bench('vacuum-remote', step);
   it.each<PressureStory>(['in-order', 'begins-in-hold', 'not-shut-off', 'too-low', 'cut-short', 'frozen', 'pumped-up'])(
     '%s',
     (story) => {
       const tally = emptyTally();
       const luck = dice(story.length * 17);
-      const pressure = 6e6;
-      // 2 % of the held pressure a minute, the length of this hold.
-      const limit = 0.02 * pressure;
+      // 2 % of the held pressure a minute.
+      const limit = (0.02 * pressure * seconds) / 60;
       for (let n = 0; n < logs; n++) {
         const sound = luck.chance(0.5);
         const loss = limit * (sound ? luck.between(0, 0.5) : luck.between(1.5, 8));
         const trace = pressureHoldLog(
           {
             story,
-            seconds: 60,
+            seconds,
             pressure,
             loss,
             gauging: {
               ...goodGauge,
-              white: luck.between(1e3, 1.5e4),
-              division: 1e3,
+              white: luck.between(white[0], white[1]),
+              division,
               lag: luck.between(0, 0.1),
-              wander: 100,
+              wander: white[0] / 10,
             },
             rate: luck.oneOf([5, 20, 100]),
           },

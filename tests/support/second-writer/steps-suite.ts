@@ -9,6 +9,7 @@ import type { MeasuredStep } from '@/core/procedure/step-definition';
 import type { StepVerdict } from '@/core/vocabulary/verdict';
 import { ambient, between, foot, freeze, gauge, onOff, rateOf, storeRate, vacuumGauge, type Case } from './step-case';
 import { moreSteps } from './more-steps';
+import { otherFamilies } from './other-families';
 import { dice, goodGauge, writeLog, type Gauging, type Signal } from './logger';
 import { gasPressures } from './store-gas';
 import { coverage, count, emptyTally, expectHonestStudy, type Tally } from './tally';
@@ -818,6 +819,7 @@ const cases: readonly Case[] = [
   neutralLeak,
   stopLamp,
   ...moreSteps,
+  ...otherFamilies,
 ];
 
 function benchOf({ family: id, plan, step: stepId }: Case) {
