@@ -110,7 +110,8 @@ const applications = (stores: Stores): Case => ({
   plan: stores.plan,
   step: 'applications',
   whole: ['in-order'],
-  others: { 'pump-on': {}, empty: {}, 'cut-short': {} },
+  // A store that is used up within three strokes shows it in three.
+  others: { 'pump-on': {}, empty: {}, 'cut-short': { faultyMayFail: true } },
   write: (story, sound, luck) => {
     const gas = gasOf(stores, luck, stores.precharge * (sound ? 1 : luck.between(0.2, 0.35)));
     const spacing = luck.between(8, 11);

@@ -98,10 +98,18 @@ describe('a boost curve read off two dials at a few points', () => {
     expect(failed(read({ ...sound, runOut: 0.55 * sound.runOut }))).toContain('run-out-input');
   });
 
-  it('asks for a point again that lies off the line of the others, and passes nothing meanwhile', () => {
-    const off = read(sound, { at: 2, by: 1.5e6 });
-    expect(step.entry!.analyse(off, context).doubts?.map((each) => each.code)).toEqual(['point-off-line']);
-    expect(judged(off).verdict).not.toBe('pass');
+  it.each([
+    [2, 1.5e6],
+    [4, 12e6],
+    [4, -2e6],
+    [5, 9e6],
+    [1, -0.4e6],
+  ])('asks for point %d again where it is off by %d Pa, and judges nothing by it meanwhile', (at, by) => {
+    const off = read(sound, { at, by });
+    const { characteristics } = step.entry!.analyse(off, context);
+    const slope = characteristics.find((each) => each.id === 'boost-slope');
+    expect(slope).toMatchObject({ kind: 'absent', problem: { code: 'point-off-line' } });
+    expect(judged(off).verdict).toBe('undecided');
   });
 
   it('a unit that passes the fluid through without help has no cut-in', () => {

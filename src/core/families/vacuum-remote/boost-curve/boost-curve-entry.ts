@@ -147,6 +147,12 @@ function analyse<Unit extends RemoteUnit>(
   const read = readings.map((reading) => reading.value);
   const lines = splitPoints(pointsIn(read).slice(0, points.length), setup, (point) => readTo(point, setup, context));
   if ('code' in lines) return { ...nothingMeasured(inOrder, lines), ...vacuum };
+  if (lines.worst.times > offLine) {
+    // Lines through a reading that cannot be right tell nothing: it is read again first.
+    const { at, off } = lines.worst;
+    const problem = { code: 'point-off-line', point: at + 1, off, channel: setup.output } as const;
+    return { ...nothingMeasured(inOrder, problem), ...vacuum };
+  }
   const figuresOf = (moved: readonly number[]) => {
     const all = pointsIn(moved);
     return lines.figuresOf(all.slice(0, points.length), back ? all[points.length] : null, context.unit.referenceInput);
@@ -171,11 +177,7 @@ function analyse<Unit extends RemoteUnit>(
     residual(values, setup, context),
   ];
   const notes: AnalysisProblem[] = setup.output === 'output_pressure' && !pair ? [{ code: 'pair-not-measured' }] : [];
-  const doubts: AnalysisProblem[] =
-    lines.worst.times > offLine
-      ? [{ code: 'point-off-line', point: lines.worst.at + 1, off: lines.worst.off, channel: setup.output }]
-      : [];
-  return { characteristics, events: [], notes, doubts, ...vacuum };
+  return { characteristics, events: [], notes, ...vacuum };
 }
 
 /** Fewest points that two lines can be read from, and how many times its doubt a point may lie off its line. */

@@ -52,6 +52,22 @@ function through(points: readonly MarkedPoint[]): Line {
   return { slope: xy / xx, intercept: meanY - (xy / xx) * meanX };
 }
 
+/** Whether run-out lies between the last point on the modulating line and the first beyond it, as far as the points tell. */
+function endsBetween(
+  points: readonly MarkedPoint[],
+  split: Split,
+  setup: BoostSetup,
+  doubt: (point: MarkedPoint) => number,
+): boolean {
+  const { modulating, beyond } = linesOf(points, split, setup);
+  if (!beyond) return true;
+  const apart = modulating.slope - beyond.slope;
+  const runOut = (beyond.intercept - modulating.intercept) / apart;
+  const [last, first] = [points[split.beyondFrom - 1], points[split.beyondFrom]];
+  const unsure = (point: MarkedPoint) => (notHelped * doubt(point)) / apart;
+  return runOut > last.input - unsure(last) && runOut < first.input + unsure(first);
+}
+
 /** The line of the given slope through points. */
 function withSlope(points: readonly MarkedPoint[], slope: number): Line {
   const intercept = points.reduce((sum, { input, output }) => sum + output - slope * input, 0) / points.length;
@@ -86,21 +102,23 @@ export function splitPoints(
   if (splits.length === 0) return { code: 'no-boost' };
   const deviations = (split: Split) => {
     const { modulating, beyond } = linesOf(points, split, setup);
-    return points
-      .map((point, place) => {
-        if (place < helpedFrom) return { at: place, off: 0, times: 0 };
-        const line = place >= split.beyondFrom && beyond ? beyond : modulating;
-        const off = point.output - at(line, point.input);
-        return { at: place, off, times: Math.abs(off) / Math.max(doubt(point), Number.EPSILON) };
-      })
-      .slice(helpedFrom);
+    return points.map((point, place) => {
+      const line = place >= split.beyondFrom && beyond ? beyond : modulating;
+      const passed = setup.unassisted.slope * point.input;
+      // Before cut-in the fluid passes; a point above it that gives no more is off the line.
+      const off =
+        point.output - (place < helpedFrom ? Math.max(passed, at(modulating, point.input)) : at(line, point.input));
+      return { at: place, off, times: Math.abs(off) / Math.max(doubt(point), Number.EPSILON) };
+    });
   };
   const scored = splits.map((split) => {
     const each = deviations(split);
     const squares = each.reduce((sum, { times }) => sum + times ** 2, 0);
     const { modulating } = linesOf(points, split, setup);
-    // A modulating line rises more steeply than anything else.
-    const sensible = modulating.slope > Math.max(setup.unassisted.slope, setup.slopeBeyond);
+    // A modulating line rises more steeply than anything else, and ends between its last point and the first beyond it.
+    const sensible =
+      modulating.slope > Math.max(setup.unassisted.slope, setup.slopeBeyond) &&
+      endsBetween(points, split, setup, doubt);
     return {
       split,
       each,
