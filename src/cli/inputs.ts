@@ -4,6 +4,7 @@ import type { AnyFamily } from '@/core/contract/family';
 import type { ActiveFault } from '@/core/physics/plant';
 import type { PlanId, StepContext } from '@/core/procedure/step-context';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
+import { decodeText } from '@/core/formats/decode-text';
 import { readBenchLog, type Assumption, type Referring } from '@/core/formats/bench-log';
 import type { AnalysisProblem } from '@/core/vocabulary/analysis-problem';
 import { displayUnits } from '@/core/wording/display';
@@ -19,7 +20,7 @@ import { fail, orFail } from './failure';
 
 export function readText(file: string): string {
   try {
-    return readFileSync(file, 'utf8');
+    return decodeText(readFileSync(file));
   } catch (error) {
     return fail({ code: 'unreadable', file, detail: error instanceof Error ? error.message : String(error) });
   }

@@ -4,6 +4,7 @@ import { checkSpec } from '@/core/formats/unit-sheet';
 import { insertJob, type Job } from '@/data/jobs';
 import { findSheet, insertSheet } from '@/data/unit-sheets';
 import { RequestRefused } from '../http/refused';
+import { refuseStranger } from '../people';
 
 export const bookInSchema = z.object({
   sheetId: z.string().min(1, 'Choose a unit sheet, or measure the unit and make one').max(120),
@@ -23,6 +24,7 @@ const mountedSeverity = 0.6;
 
 /** Books a unit in: the sheet is copied, so that a later edit never changes this job's verdict. */
 export async function bookIn(form: BookIn): Promise<Job> {
+  await refuseStranger(form.person);
   const sheet = await findSheet(form.sheetId);
   if (!sheet)
     throw new RequestRefused(422, 'Some fields need another look.', { sheetId: 'This sheet is not in the library' });
