@@ -1,28 +1,17 @@
-import { emptyShopFolder, readEveryCaution, until } from '../../tests/support/shop';
+import { emptyShopFolder, until } from '../../tests/support/shop';
 
 emptyShopFolder();
 
 import { concatTraces, makeTrace, sliceTrace } from '@/core/traces/trace';
-import { simulateStep } from '@/core/rig/run-step';
-import { displayUnits } from '@/core/wording/display';
 import { database, openDatabase } from '@/data/database';
-import { acknowledgeCaution, findJob, listCautions, listJobs, moveJob, type Job } from '@/data/jobs';
-import { appendChunk, findRun, insertRun, listRuns, readTrace, setRunState } from '@/data/runs';
-import { listInstruments, listPeople, readShopSettings, writeShopSettings } from '@/data/settings';
+import { acknowledgeCaution, findJob, listCautions, listJobs } from '@/data/jobs';
+import { appendChunk, findRun, insertRun, listRuns, readTrace } from '@/data/runs';
+import { listInstruments, listPeople, readShopSettings } from '@/data/settings';
 import { findSheet, listSheets } from '@/data/unit-sheets';
-import { findFamily } from '@/core/families';
-import * as releasesRoute from '@/app/api/jobs/[id]/releases/route';
-import * as runRoute from '@/app/api/runs/[id]/route';
-import { listActs } from '@/data/acts';
 import { RequestRefused } from './http/refused';
 import { addSheet, bookIn } from './jobs/book-in';
 import { correctionsBefore, evaluateJob, evaluateRun } from './jobs/evaluate-job';
-import { contextOf, measuredStepOf, sheetOf, siteNow } from './jobs/job-context';
 import { floorView, jobView } from './jobs/job-view';
-import { buildReport } from './release/build-report';
-import { issuedReport, issueRelease } from './release/issue-release';
-import { reportHtml } from './release/report-html';
-import { reportPdf } from './release/report-pdf';
 import {
   commandRun,
   discardRun,
@@ -35,119 +24,9 @@ import {
   strikeOut,
 } from './runs/bench-runs';
 import { runStream } from './runs/run-stream';
+import { book, family, keepSimulated, lookAt, openWorkshop, person, workshop } from '../../tests/support/workshop';
 
-const family = findFamily('vacuum-remote')!;
-const person = 'Noor Halabi';
-let sheetId = '';
-
-async function book(serial: string, standInFault = ''): Promise<Job> {
-  const job = await bookIn({
-    sheetId,
-    serial,
-    vehicle: 'Grader 2',
-    complaint: '',
-    promisedAt: '',
-    plan: 'bench',
-    person,
-    standInFault,
-  });
-  await readEveryCaution(job, person);
-  return job;
-}
-
-/** Stores a step as kept, run by the rig at once instead of in real time. */
-async function keepSimulated(job: Job, stepId: string, runSeed = 1): Promise<string> {
-  const startedAt = new Date(2026, 10, 23, 9, 0, runSeed).toISOString();
-  const site = await siteNow();
-  const trace = simulateStep(family, measuredStepOf(family, stepId), contextOf(job, site, startedAt), {
-    faults: job.standIn.faults,
-    benchSeed: job.standIn.seed,
-    runSeed,
-  });
-  const id = await insertRun({
-    jobId: job.id,
-    step: stepId,
-    state: 'kept',
-    startedAt,
-    person,
-    context: { site, source: 'stand-in rig' },
-  });
-  await appendChunk(id, 0, sliceTrace(trace, 0, 500), null);
-  await appendChunk(id, 1, sliceTrace(trace, 500, trace.time.length), null);
-  return id;
-}
-
-async function lookAt(job: Job, stepId: string, option?: string): Promise<void> {
-  const step = family.steps.find((each) => each.id === stepId);
-  if (step?.kind !== 'look') throw new Error('not a look step');
-  const findings = Object.fromEntries(step.points.map((point) => [point.id, option ?? step.options[0].id]));
-  await recordLook(job.id, stepId, findings, person);
-}
-
-async function runWhole(job: Job): Promise<void> {
-  for (const step of family.steps) {
-    if (step.kind === 'look') await lookAt(job, step.id);
-    else await keepSimulated(job, step.id);
-  }
-}
-
-/** What a route answers to a body. */
-async function ask(
-  handler: (request: Request, context: { params: Promise<{ id: string }> }) => Promise<Response>,
-  id: string,
-  body: object,
-) {
-  const request = new Request('http://127.0.0.1/api', {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify(body),
-  });
-  const response = await handler(request, { params: Promise.resolve({ id }) });
-  return { status: response.status, body: (await response.json()) as { id: string; message: string } };
-}
-
-/** A job of another family on a plan of its own, every caution read. */
-async function bookOf(familyId: string, plan: 'bench' | 'vehicle', serial: string): Promise<Job> {
-  const other = findFamily(familyId)!;
-  const sheet = await addSheet({ family: familyId, name: serial, spec: other.example.spec as Record<string, unknown> });
-  const job = await bookIn({
-    sheetId: sheet.id,
-    serial,
-    vehicle: 'Grader 2',
-    complaint: '',
-    promisedAt: '',
-    plan,
-    person,
-    standInFault: '',
-  });
-  await readEveryCaution(job, person);
-  return job;
-}
-
-/** An inquiry that ended at a wheel that is seized. */
-async function bookedInquiry(): Promise<Job> {
-  const job = await bookOf('vacuum-inline', 'vehicle', 'OW-V-32');
-  const inline = findFamily('vacuum-inline')!;
-  const behind = inline.steps.find((step) => step.id === 'behind-the-booster')!;
-  if (behind.kind !== 'look') throw new Error('not a look');
-  const [good] = behind.options;
-  const findings = Object.fromEntries(
-    behind.points.map((point) => [point.id, point.id === 'seized-wheel' ? 'found' : good.id]),
-  );
-  await recordLook(job.id, behind.id, findings, person);
-  return job;
-}
-
-beforeAll(async () => {
-  await writeShopSettings({
-    shopName: 'Vennholm bench',
-    site: { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 620 },
-    policy: 'guarded',
-  });
-  sheetId = (
-    await addSheet({ family: family.id, name: 'Tarnock R7', spec: family.example.spec as Record<string, unknown> })
-  ).id;
-});
+beforeAll(openWorkshop);
 
 describe('database', () => {
   it('is brought to the newest shape as often as one likes', async () => {
@@ -168,7 +47,7 @@ describe('booking in', () => {
     const first = await book('TK-2207-140');
     const second = await book('TK-2207-141');
     expect(second.number).toBe(first.number + 1);
-    expect(first.sheet.spec).toEqual((await findSheet(sheetId))?.spec);
+    expect(first.sheet.spec).toEqual((await findSheet(workshop.sheetId))?.spec);
     expect(first.standIn.seed).not.toBe(second.standIn.seed);
     expect(first.place).toBe('waiting');
     expect((await listJobs()).jobs.map((job) => job.serial)).toContain('TK-2207-140');
@@ -186,9 +65,20 @@ describe('booking in', () => {
       standInFault: '',
     };
     await expect(bookIn(wrong)).rejects.toMatchObject({ status: 422, fields: { sheetId: expect.any(String) } });
-    await expect(bookIn({ ...wrong, sheetId, standInFault: 'gremlins' })).rejects.toMatchObject({
+    await expect(bookIn({ ...wrong, sheetId: workshop.sheetId, standInFault: 'gremlins' })).rejects.toMatchObject({
       fields: { standInFault: expect.any(String) },
     });
+  });
+
+  it('is done by somebody of the shop, once it has named its people', async () => {
+    const people = (await database())('people');
+    await people.clone().insert({ id: 'ilse', name: 'Ilse Varga', role: 'bench lead' });
+    try {
+      await expect(book('TK-2207-143')).rejects.toMatchObject({ status: 422, fields: { person: expect.any(String) } });
+      expect((await listJobs()).jobs.map((job) => job.serial)).not.toContain('TK-2207-143');
+    } finally {
+      await people.clone().delete();
+    }
   });
 
   it('refuses a sheet by the field that is wrong, and stores nothing', async () => {
@@ -369,123 +259,5 @@ describe('look steps', () => {
     expect((await jobView(job.id)).verdict).toBe('fail');
     await lookAt(job, 'leak-look');
     expect((await jobView(job.id)).verdict).toBe('incomplete');
-  });
-});
-
-describe('release', () => {
-  it('of a whole sound unit is issued, keeps its words for ever, and stands on the floor as ready', async () => {
-    const job = await book('TK-2207-150');
-    await expect(issueRelease(job.id, { kind: 'released', person, units: 'kpa' })).rejects.toMatchObject({
-      status: 409,
-    });
-    await runWhole(job);
-    const view = await jobView(job.id);
-    expect({ verdict: view.verdict, blocking: view.blocking }).toEqual({ verdict: 'pass', blocking: [] });
-    const { id } = await issueRelease(job.id, { kind: 'released', person, units: 'psi' });
-    const report = await issuedReport(id);
-    expect(report.steps.map((step) => step.verdict)).not.toContain('not-run');
-    expect(report.curve?.input).toBe('Input, psi gauge');
-    expect((await floorView()).jobs.find((each) => each.job.id === job.id)?.job.place).toBe('ready');
-
-    await writeShopSettings({ ...(await readShopSettings()), shopName: 'Another name' });
-    expect((await issuedReport(id)).shop).toBe('Vennholm bench');
-    const html = reportHtml(report);
-    expect(html).toContain('Measured by a stand-in rig');
-    expect(html).toContain('psi');
-    expect(html).not.toContain('MPa gauge');
-    expect((await reportPdf(report)).subarray(0, 5).toString()).toBe('%PDF-');
-    await expect(issuedReport('nothing')).rejects.toMatchObject({ status: 404 });
-  });
-
-  it('is issued once however often it is sent, by somebody of the shop, and is on record with who did it', async () => {
-    const job = await book('TK-2207-171');
-    await runWhole(job);
-    const asked = { kind: 'released', person, units: 'kpa' };
-    const answers = await Promise.all([1, 2, 3].map(() => ask(releasesRoute.POST, job.id, asked)));
-    expect(answers.map((answer) => answer.status)).toEqual([200, 200, 200]);
-    expect(new Set(answers.map((answer) => answer.body.id)).size).toBe(1);
-    expect((await ask(releasesRoute.POST, job.id, asked)).body.id).toBe(answers[0].body.id);
-    const view = await jobView(job.id);
-    expect(view.releases).toHaveLength(1);
-    const issued = (await listActs(job.id)).filter((each) => each.act === 'issued');
-    expect(issued.map((each) => each.person)).toEqual([person]);
-  });
-
-  it('no longer stands once a run that it stands on is struck out, or a step fails after it; the unit goes back', async () => {
-    const job = await book('TK-2207-172');
-    await runWhole(job);
-    const issue = async () =>
-      (await ask(releasesRoute.POST, job.id, { kind: 'released', person, units: 'kpa' })).body.id;
-    const first = await issue();
-    const curve = (await listRuns(job.id)).find((run) => run.step === 'boost-curve')!;
-    const struck = await ask(runRoute.POST, curve.id, { action: 'strike-out', reason: 'lever slipped', person });
-    expect(struck.status).toBe(200);
-    const after = await jobView(job.id);
-    expect(after.job.place).toBe('waiting');
-    expect(after.releases[0].withdrawn?.why).toContain('lever slipped');
-    expect(reportHtml(await issuedReport(first))).toContain('Withdrawn');
-    await keepSimulated(job, 'boost-curve', 4);
-    const second = await issue();
-    expect(second).not.toBe(first);
-    expect((await jobView(job.id)).job.place).toBe('ready');
-    await lookAt(job, 'leak-look', 'dripping');
-    const failed = await jobView(job.id);
-    expect(failed.releases.map((each) => each.withdrawn !== null)).toEqual([true, true]);
-    expect(failed.job.place).toBe('waiting');
-    expect((await listActs(job.id)).filter((each) => each.act === 'withdrawn')).toHaveLength(2);
-  });
-
-  it('is refused where an optional step failed, and where an inquiry ended at something to mend', async () => {
-    const stuck = await bookedInquiry();
-    const view = await jobView(stuck.id);
-    expect(view.conclusion?.id).toBe('seized-wheel');
-    const optional = view.steps.find((step) => step.id === 'behind-the-booster')!;
-    expect(optional.evaluation.optional).toBe(true);
-    expect(view.blocking).toContainEqual({ step: optional.id, title: optional.title, verdict: 'fail' });
-    expect(view.blocking.map((each) => each.title)).toContain(view.conclusion?.title);
-    const refused = await ask(releasesRoute.POST, stuck.id, { kind: 'released', person, units: 'kpa' });
-    expect(refused.status).toBe(409);
-    expect(refused.body.message).toContain('seized');
-  });
-
-  it('escapes what people type', async () => {
-    const job = await bookIn({
-      sheetId,
-      serial: '<b>1</b>',
-      vehicle: 'a & b',
-      complaint: '"x"',
-      promisedAt: '',
-      plan: 'bench' as const,
-      person,
-      standInFault: '',
-    });
-    const report = await buildReport(job, {
-      kind: 'findings-only',
-      issuedAt: '',
-      issuedBy: person,
-      units: displayUnits('kpa'),
-    });
-    const html = reportHtml(report);
-    expect(html).toContain('&lt;b&gt;1&lt;/b&gt;');
-    expect(html).not.toContain('<b>1</b>');
-    expect(html).toContain('preview, not issued yet');
-  });
-
-  it('of a failing unit is refused, and its findings name the failing step', async () => {
-    const job = await book('TK-2207-151', 'control-piston-sticking');
-    await runWhole(job);
-    await expect(issueRelease(job.id, { kind: 'released', person, units: 'kpa' })).rejects.toThrow(
-      /Boost curve \(fail\)/,
-    );
-    const { id } = await issueRelease(job.id, { kind: 'findings-only', person, units: 'kpa' });
-    const report = await issuedReport(id);
-    expect(report.verdict).toBe('fail');
-    expect(report.steps.find((step) => step.title === 'Boost curve')?.rows.some((row) => row.verdict === 'fail')).toBe(
-      true,
-    );
-    await moveJob(job.id, 'gone');
-    expect((await floorView()).jobs.some((view) => view.job.id === job.id)).toBe(false);
-    expect(sheetOf(job).name).toBe('Tarnock R7');
-    await setRunState('nothing', 'kept');
   });
 });
