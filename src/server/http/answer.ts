@@ -33,7 +33,7 @@ export function brokenText(error: unknown): string {
     case 'SQLITE_NOTADB':
       return 'Nothing was changed: the data file is damaged. Bring back a copy.';
     default:
-      return 'Nothing was changed: the server ran into a fault. Its log says which.';
+      return 'The server ran into a fault; its log says which. Load the page again to see what was kept.';
   }
 }
 
