@@ -96,7 +96,7 @@ const mutants: readonly Mutant[] = [
     holds,
   ),
   m('toolboxes/vacuum/check-valve-analysis', '(shut.slope - vented.slope)', '(vented.slope - shut.slope)', checks),
-  m('toolboxes/vacuum/check-valve-analysis', "doubts: [{ code: 'side-not-seen-open' }]", 'doubts: []', checks),
+  m('toolboxes/vacuum/check-valve-analysis', "[{ code: 'side-not-seen-open' }]", '[]', checks),
   m('toolboxes/vacuum/check-valve-analysis', 'const openBelow = 0.1;', 'const openBelow = 2;', checks),
   m('toolboxes/vacuum/pressure-hold-analysis', 'const letBackShare = 0.05;', 'const letBackShare = 50;', checks),
   m('toolboxes/vacuum/pressure-hold-analysis', 'if (level < low || level > high)', 'if (level > high)', checks),
@@ -196,8 +196,8 @@ const mutants: readonly Mutant[] = [
   ),
   m(
     'families/pedal-valve/response-steps',
-    'zero < 0.9 * (held - zero)',
-    'zero < 0.63 * (held - zero)',
+    'zero < 0.9 * held',
+    'zero < 0.63 * held',
     'pedal-valve|stored-faults|registry',
   ),
   // Air, references

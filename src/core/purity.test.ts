@@ -115,4 +115,14 @@ describe('the core is pure', () => {
     const folderOf = (file: string) => (path.basename(file) === 'index.ts' ? file : path.dirname(file));
     expect(onCircle(arrows.map(({ from, to }) => ({ from: folderOf(from), to: folderOf(to) })))).toEqual([]);
   });
+
+  it('forms no figure that went round its evidence: only their own files make evidence and answers', () => {
+    const makers = ['procedure/evidence.ts', 'procedure/question.ts'];
+    const around = files.filter(
+      (file) =>
+        !makers.includes(file.split(path.sep).join('/')) &&
+        /\bas (?:unknown as )?(?:Answered|Evidence)\b/.test(readFileSync(path.join(__dirname, file), 'utf8')),
+    );
+    expect(around).toEqual([]);
+  });
 });

@@ -1,4 +1,5 @@
 import type { AnyFamily } from '../contract/family';
+import { mergeCorrections } from '../procedure/corrections';
 import type { Characteristic, Corrections, StepAnalysis } from '../procedure/step-analysis';
 import type { StepContext } from '../procedure/step-context';
 import type { MeasuredStep, StepDefinition, TypedStep } from '../procedure/step-definition';
@@ -15,7 +16,7 @@ import type { AnalysisProblem } from '../vocabulary/analysis-problem';
 import type { DecisionPolicy, StepVerdict, UnitVerdict } from '../vocabulary/verdict';
 
 /** Changes when an analysis or a decision changes, so that a stored result can be told from a new one. */
-export const methodVersion = 4;
+export const methodVersion = 5;
 
 /** What a step was given: traces of a measured step in the order they were run, or findings of a look. */
 export type StepEvidence =
@@ -215,7 +216,7 @@ export function evaluateUnit(
     );
     if (analyses.length === 0) return notRun(step);
     const result = evaluateMeasured(step, analyses, context, how.policy);
-    for (const analysis of result.analyses) corrections = { ...corrections, ...analysis.corrections };
+    for (const analysis of result.analyses) corrections = mergeCorrections(corrections, analysis.corrections ?? {});
     return result;
   });
   return { verdict: unitVerdict(steps), steps, corrections };

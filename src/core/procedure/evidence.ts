@@ -1,4 +1,5 @@
 import type { AnalysisProblem } from '../vocabulary/analysis-problem';
+import type { StepAnalysis } from './step-analysis';
 
 declare const shown: unique symbol;
 
@@ -7,6 +8,16 @@ declare const shown: unique symbol;
  * asked whether the trace shows what the step needs.
  */
 export type Evidence<Found> = Found & { readonly [shown]: true };
+
+/** What was seen in a trace that is no evidence: worth drawing, nothing to be judged. */
+export type SeenAnyhow = Partial<Pick<StepAnalysis, 'events' | 'strokes' | 'vacuum' | 'restVacuum'>>;
+
+/** A trace does not show what a step needs, for this reason. */
+export interface NoEvidence {
+  readonly kind: 'none';
+  readonly problem: AnalysisProblem;
+  readonly seen: SeenAnyhow;
+}
 
 /** Whether a trace is evidence for a step: what was found, with what has to be said of it, or what is missing. */
 export type Judged<Found> =
@@ -17,7 +28,7 @@ export type Judged<Found> =
       /** What it is not good enough for: it may show a fault, not that there is none. */
       readonly doubts: readonly AnalysisProblem[];
     }
-  | { readonly kind: 'none'; readonly problem: AnalysisProblem };
+  | NoEvidence;
 
 /** The trace shows what the step needs. */
 export function evidence<Found extends object>(
@@ -29,6 +40,6 @@ export function evidence<Found extends object>(
 }
 
 /** It does not, for this reason. */
-export function noEvidence(problem: AnalysisProblem): { readonly kind: 'none'; readonly problem: AnalysisProblem } {
-  return { kind: 'none', problem };
+export function noEvidence(problem: AnalysisProblem, seen: SeenAnyhow = {}): NoEvidence {
+  return { kind: 'none', problem, seen };
 }

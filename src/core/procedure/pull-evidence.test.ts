@@ -1,5 +1,5 @@
 import { dice, goodGauge, writeLog, type Signal } from '../../../tests/support/second-writer/logger';
-import { pullEvidence } from './pull-evidence';
+import { findLeverPull, pullEvidence } from './pull-evidence';
 
 const signal = (at: (t: number) => number, white: number): Signal => ({ at, gauging: { ...goodGauge, white } });
 
@@ -15,7 +15,8 @@ function judged(up: number, lost: readonly [number, number] | null, rate = 50) {
     },
     dice(7),
   );
-  const found = pullEvidence(log, { lever: 'rod_force', outputs: ['output_pressure'], instruments: new Map() });
+  const pull = findLeverPull(log, { lever: 'rod_force', outputs: ['output_pressure'], instruments: new Map() });
+  const found = 'pull' in pull ? pullEvidence(pull) : pull;
   return found.kind === 'none' ? found.problem.code : 'evidence';
 }
 

@@ -8,7 +8,7 @@ import { findStuck } from '../traces/stuck';
 import { together } from '../traces/together';
 import { columnOf, indexAtTime, sampleInterval, type Trace } from '../traces/trace';
 import type { AnalysisProblem } from '../vocabulary/analysis-problem';
-import { evidence, noEvidence, type Evidence, type Judged } from './evidence';
+import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from './evidence';
 
 const { abs, ceil, hypot, max, min } = Math;
 
@@ -38,31 +38,44 @@ const largestGap = 0.15;
 const movesAlone = 0.01;
 const movesAfter = 0.7;
 
-/**
- * Whether a trace shows one pull that a curve can be read from: slow enough, with enough samples and no large part missing, the
- * lever's gauge and the outputs' neither frozen nor at their stops. Names the first thing that is missing.
- */
-export function pullEvidence(trace: Trace, wanted: PullWanted): Judged<ShownPull> {
-  const { lever, outputs, instruments } = wanted;
+/** What happened to a lever and to what follows it. */
+export interface PullFound {
+  /** Rows in which all of them were read. */
+  readonly trace: Trace;
+  readonly lever: string;
+  /** Null where the lever was not pulled to a top. */
+  readonly pull: Pull | null;
+  /** Gauges that stood still, or at their stop, while they had something to show. */
+  readonly notFollowing: readonly AnalysisProblem[];
+  /** The largest part of the way to the top that lies between two rows, and the longest time without one, s. */
+  readonly gap: { readonly share: number; readonly seconds: number };
+}
+
+/** Finds the pull of a lever, with what its gauge and the outputs' did not show. */
+export function findLeverPull(trace: Trace, wanted: PullWanted): PullFound | NoEvidence {
+  const { lever, outputs } = wanted;
   const missing = [lever, ...outputs].find((channel) => !columnOf(trace, channel));
   if (missing !== undefined) return noEvidence({ code: 'channel-missing', channel: missing });
   const rows = fromItsStart(together(trace, [lever, ...outputs]));
-  const few = (samples: number) =>
-    noEvidence({ code: 'too-few-samples', channel: lever, samples, needed: fewestOnLine });
-  if (rows.time.length < fewestOnLine) return few(rows.time.length);
+  const none = { trace: rows, lever, pull: null, notFollowing: [], gap: { share: 0, seconds: 0 } };
+  if (rows.time.length < fewestOnLine) return none;
   const pull = findPull(rows, rows.columns[lever]);
-  if (!isPull(pull))
-    return rows.time.length < 3 * fewestOnLine
-      ? few(rows.time.length)
-      : noEvidence({ code: 'no-pull', channel: lever });
-  const { apply, plateau, wayBack } = pull;
-  if (plateau.from - apply.from < fewestOnLine) return few(plateau.from - apply.from);
-  const seconds = rows.time[plateau.from] - rows.time[apply.from];
-  if (seconds < quickest) return noEvidence({ code: 'pulled-too-quickly', seconds, needed: quickest });
+  if (!isPull(pull)) return none;
   const stood = leverStood(rows, pull, wanted);
-  if (stood) return noEvidence(stood);
+  return {
+    ...none,
+    pull,
+    notFollowing: [...(stood ? [stood] : []), ...gaugesStood(rows, pull, wanted)],
+    gap: largestMissing(rows, pull, lever),
+  };
+}
+
+/** Gauges of lever and outputs that were stuck while they had something to show. */
+function gaugesStood(rows: Trace, pull: Pull, wanted: PullWanted): AnalysisProblem[] {
+  const { lever, outputs, instruments } = wanted;
+  const { apply, plateau, wayBack } = pull;
   const until = rows.time[min(rows.time.length - 1, max(wayBack.to, plateau.to) - 1)];
-  for (const channel of [lever, ...outputs]) {
+  return [lever, ...outputs].flatMap((channel): AnalysisProblem[] => {
     const samples = ownSamples(rows, rows.columns[channel]);
     const stuck = findStuck(samples, instruments.get(channel)?.range ?? null);
     if (
@@ -71,13 +84,32 @@ export function pullEvidence(trace: Trace, wanted: PullWanted): Judged<ShownPull
       stuck.from < until &&
       !stillWith(rows, pull, channel, wanted, stuck)
     )
-      return noEvidence(stuckProblem(stuck, channel));
+      return [stuckProblem(stuck, channel)];
     const never = channel === lever ? null : neverBack(samples, rows, pull);
-    if (never !== null) return noEvidence({ code: 'gauge-frozen', channel, seconds: never });
-  }
-  const gap = largestMissing(rows, pull, lever);
+    return never === null ? [] : [{ code: 'gauge-frozen', channel, seconds: never }];
+  });
+}
+
+/**
+ * Whether that is one pull that a curve can be read from: slow enough, with enough samples and no large part missing, the
+ * lever's gauge and the outputs' neither frozen nor at their stops. Names the first thing that is missing.
+ */
+export function pullEvidence(found: PullFound): Judged<ShownPull> {
+  const { trace, lever, pull, notFollowing, gap } = found;
+  const few = (samples: number) =>
+    noEvidence({ code: 'too-few-samples', channel: lever, samples, needed: fewestOnLine });
+  if (!pull)
+    return trace.time.length < 3 * fewestOnLine
+      ? few(trace.time.length)
+      : noEvidence({ code: 'no-pull', channel: lever });
+  const { apply, plateau } = pull;
+  if (plateau.from - apply.from < fewestOnLine) return few(plateau.from - apply.from);
+  const seconds = trace.time[plateau.from] - trace.time[apply.from];
+  if (seconds < quickest) return noEvidence({ code: 'pulled-too-quickly', seconds, needed: quickest });
+  const [first] = notFollowing;
+  if (first) return noEvidence(first);
   if (gap.share > largestGap) return noEvidence({ code: 'gap-in-pull', channel: lever, seconds: gap.seconds });
-  return evidence({ trace: rows, pull, lever });
+  return evidence({ trace, pull, lever });
 }
 
 /** Steps to the second in which a clock is counted. */

@@ -4,6 +4,7 @@ import type { Trace } from '../traces/trace';
 import type { GuidePhase } from './guide-phase';
 import type { Limit } from './limit';
 import type { LookStep } from './look-step';
+import type { Answered } from './question';
 import type { StepAnalysis } from './step-analysis';
 import type { StepContext } from './step-context';
 import type { TypedEntry, TypedValues } from './typed-entry';
@@ -33,7 +34,8 @@ export interface MeasuredStep<Unit> extends StepCommon {
   /** State the unit is in when the step begins. */
   readonly startsFrom: StartState;
   readonly guide: (context: StepContext<Unit>) => readonly GuidePhase[];
-  readonly analyse: (trace: Trace, context: StepContext<Unit>) => StepAnalysis;
+  /** Only an answer in three parts will do: what happened, whether it is evidence, what it comes to. */
+  readonly analyse: (trace: Trace, context: StepContext<Unit>) => Answered;
   readonly limits: (analysis: StepAnalysis, context: StepContext<Unit>) => readonly Limit[];
   /** Where each reading should be now, SI, by channel; before anything has been read `readings` is empty. */
   readonly bands: (context: StepContext<Unit>, readings: Readonly<Record<string, number>>) => ReadingBands;

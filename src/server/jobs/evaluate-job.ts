@@ -1,3 +1,4 @@
+import { mergeCorrections } from '@/core/procedure/corrections';
 import { createHash } from 'node:crypto';
 import type { Corrections } from '@/core/procedure/step-analysis';
 import { planOf } from '@/core/contract/family';
@@ -91,7 +92,7 @@ export async function correctionsBefore(job: Job, stepId: string): Promise<Corre
   let corrections = noCorrections;
   for (const step of evaluation.steps) {
     if (step.step === stepId) break;
-    for (const analysis of step.analyses) corrections = { ...corrections, ...analysis.corrections };
+    for (const analysis of step.analyses) corrections = mergeCorrections(corrections, analysis.corrections ?? {});
   }
   return corrections;
 }

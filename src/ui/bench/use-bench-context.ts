@@ -1,4 +1,6 @@
 'use client';
+
+import { mergeCorrections } from '@/core/procedure/corrections';
 import { useMemo } from 'react';
 import { findFamily } from '@/core/families';
 import { planOf } from '@/core/contract/family';
@@ -18,7 +20,7 @@ export function useBenchContext(view: JobView, stepId: string, site: Site, date:
     let corrections: Corrections = noCorrections;
     for (const step of view.steps) {
       if (step.id === stepId) break;
-      for (const analysis of step.evaluation.analyses) corrections = { ...corrections, ...analysis.corrections };
+      for (const analysis of step.evaluation.analyses) corrections = mergeCorrections(corrections, analysis.corrections ?? {});
     }
     const context = { ...contextAt(checked.value, site, date, view.job.plan), corrections };
     const { stand } = planOf(family, context.plan);

@@ -1,16 +1,8 @@
 import { analyseSteadyReading } from '../../toolboxes/analysis/steady-reading';
-import { differenceComponents, differenceResolution, random, readingComponents } from '../../instruments/uncertainty';
-import { movingMean } from '../../traces/smoothing';
-import { fitLine } from '../../fitting/line';
-import { scatterOf } from '../../traces/own-samples';
-import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
-import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
 import { around, atMost, limitFrom } from '../../procedure/limit';
-import { findStrokes } from '../../traces/strokes';
-import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import { assistForce, type HydraulicBoostUnit } from './geometry';
+import { analyseRelief, analyseSteering, longestDeadHead } from './pump-analyses';
 import { wait } from '../../procedure/guide-phase';
 import { lever, engineOn, off } from './step-parts';
 
@@ -20,8 +12,6 @@ const idleSeconds = 5;
 
 /** The line is shut for this long: clear of the five seconds that no pump may stand against its dead end. */
 const deadHeadSeconds = 3;
-
-const longestDeadHead = 5;
 
 export const pumpRelief: Measured = {
   id: 'pump-relief',
@@ -47,52 +37,7 @@ export const pumpRelief: Measured = {
     },
     wait({ code: 'open-dead-head' }, engineOn, 3),
   ],
-  analyse: (trace, context): StepAnalysis => {
-    const ids = ['relief-pressure', 'pump-flow'] as const;
-    const line = columnOf(trace, 'pump_pressure');
-    const flow = columnOf(trace, 'flow');
-    if (!line || !flow)
-      return nothingMeasured(ids, { code: 'channel-missing', channel: line ? 'flow' : 'pump_pressure' });
-    const interval = sampleInterval(trace);
-    const half = Math.max(1, Math.round(0.1 / interval));
-    const smooth = movingMean(line, half);
-    let peak = 0;
-    for (let i = 0; i < smooth.length; i++) if (smooth[i] > smooth[peak]) peak = i;
-    let from = peak;
-    while (from > 0 && smooth[from - 1] > 0.97 * smooth[peak]) from--;
-    let to = peak;
-    while (to < smooth.length && smooth[to] > 0.97 * smooth[peak]) to++;
-    const held = meanOf(line, from + Math.floor((to - from) / 3), Math.max(from + 2, to - 2 * half));
-    const instrument = context.instruments.get('pump_pressure');
-    const seconds = (to - from) * interval;
-    const relief: Characteristic =
-      seconds < 0.5 || !shutOff(flow, { from, to })
-        ? absent(ids[0], { code: 'relief-not-reached', peak: smooth[peak] })
-        : measured(ids[0], held.mean, [
-            random('noise', held.deviation / Math.sqrt(Math.max(1, held.count))),
-            ...(instrument ? readingComponents(instrument, held.mean, context.date) : []),
-          ]);
-    const idling = idleFlow(trace, flow, smooth, { from, to });
-    const meter = context.instruments.get('flow');
-    return {
-      characteristics: [
-        relief,
-        idling === null
-          ? absent(ids[1], { code: 'never-idled' })
-          : measured(ids[1], idling.mean, [
-              random('noise', idling.deviation / Math.sqrt(Math.max(1, idling.count))),
-              ...(meter ? readingComponents(meter, idling.mean, context.date) : []),
-            ]),
-      ],
-      events: [],
-      notes: [
-        ...(seconds > longestDeadHead ? [{ code: 'charged-too-long', of: 'dead-head', seconds } as const] : []),
-        ...(seconds < 0.5
-          ? []
-          : reliefManner(trace, line, { from: from + Math.floor((to - from) / 3), to: to - 2 * half }, held.mean)),
-      ],
-    };
-  },
+  analyse: analyseRelief,
   limits: (_analysis, { unit, workshopLimits }) => {
     const percent = unit.spec.reliefTolerancePercent;
     const from = limitFrom(
@@ -120,59 +65,6 @@ export const pumpRelief: Measured = {
     flow: [unit.pumpFlow * 0.8, unit.pumpFlow * 1.2],
   }),
 };
-
-/** A line is shut while less than this share of the most that ever flowed goes through its meter. */
-const shutBelow = 0.3;
-
-/** Whether the pump's line was shut over a span: nothing much flowed. */
-function shutOff(flow: Float64Array, { from, to }: { from: number; to: number }): boolean {
-  const most = flow.reduce((highest, value) => (value > highest ? value : highest), 0);
-  const third = Math.floor((to - from) / 3);
-  return !(meanOf(flow, from + third, Math.max(from + 2, to - third)).mean > shutBelow * most);
-}
-
-/** A pump idles below this share of what its relief holds, so long after its start and before its line is shut, s. */
-const idleBelow = 0.3;
-const idleSettles = 1;
-const leastIdle = 1;
-
-/** Flow where the pump idles: before or after its line was shut, its pressure low and the pump turning; null where it never did. */
-function idleFlow(trace: Trace, flow: Float64Array, pressure: Float64Array, shut: { from: number; to: number }) {
-  const high = idleBelow * pressure[shut.from];
-  const kept = flow.map((value, i) => {
-    const t = trace.time[i];
-    const clear =
-      t < trace.time[shut.from] - idleSettles / 2 || t > trace.time[Math.min(shut.to, flow.length - 1)] + idleSettles;
-    return clear && pressure[i] < high && t - trace.time[0] > idleSettles ? value : Number.NaN;
-  });
-  // A pump that is still to start, or has stopped, pumps nothing: only what flows is idling.
-  const most = kept.reduce((highest, value) => (value > highest ? value : highest), 0);
-  const running = kept.map((value) => (value > most / 4 ? value : Number.NaN));
-  const idling = meanOf(running);
-  return idling.count * sampleInterval(trace) >= leastIdle ? idling : null;
-}
-
-/** A relief that creeps over this share of its pressure while held, or goes to and fro by it, is told of. */
-const creepShare = 0.02;
-const chatterShare = 0.03;
-
-/** How a relief held: steadily, creeping, or chattering. */
-function reliefManner(
-  trace: Trace,
-  line: Float64Array,
-  span: { from: number; to: number },
-  level: number,
-): AnalysisProblem[] {
-  if (span.to - span.from < 10) return [];
-  const fit = fitLine(trace.time, line, span);
-  if (fit.termination !== 'converged') return [];
-  const crept = Math.abs(fit.slope) * (trace.time[span.to - 1] - trace.time[span.from]);
-  const chatter = 2 * Math.SQRT2 * fit.residual;
-  return [
-    ...(crept > creepShare * level ? [{ code: 'relief-creeps', by: crept } as const] : []),
-    ...(chatter > chatterShare * level ? [{ code: 'relief-chatters', by: chatter } as const] : []),
-  ];
-}
 
 export const returnPressure: Measured = {
   id: 'return-pressure',
@@ -211,25 +103,6 @@ export const returnPressure: Measured = {
   bands: ({ workshopLimits }) => ({ return_pressure: [0, workshopLimits.returnPressure] }),
 };
 
-/** A brake that asks for less than this share of the relief shows no starving. */
-const boostedShare = 0.3;
-/** The pump's line rises by this share of the relief when the wheel is held hard over. */
-const steeringShows = 0.1;
-
-/** Whether the pump's line rose while the brake was held. */
-function steered(trace: Trace, hold: { readonly from: number; readonly to: number }, relief: number): boolean {
-  const line = columnOf(trace, 'pump_pressure');
-  if (!line) return false;
-  const half = Math.max(1, Math.round(0.2 / sampleInterval(trace)));
-  const part = movingMean(line.subarray(hold.from, hold.to), half);
-  let [low, high] = [Infinity, -Infinity];
-  for (const value of part) {
-    if (value < low) low = value;
-    if (value > high) high = value;
-  }
-  return high - low > steeringShows * relief || low > (1 - 2 * steeringShows) * relief;
-}
-
 export const steeringShare: Measured = {
   id: 'steering-share',
   kind: 'measured',
@@ -264,40 +137,7 @@ export const steeringShare: Measured = {
       },
     ];
   },
-  analyse: (trace, context): StepAnalysis => {
-    const boost = columnOf(trace, 'boost_pressure');
-    const force = columnOf(trace, lever);
-    if (!boost || !force) return nothingMeasured(['boost-sag'], { code: 'channel-missing', channel: 'boost_pressure' });
-    const hold = findStrokes(trace, force).at(-1);
-    if (!hold) return nothingMeasured(['boost-sag'], { code: 'no-hold', channel: lever, seconds: 4 });
-    const half = Math.max(1, Math.round(0.15 / sampleInterval(trace)));
-    const smooth = movingMean(boost, half);
-    if (!(smooth[Math.min(hold.from + 3 * half, hold.to - 1)] > boostedShare * context.unit.relief))
-      return nothingMeasured(['boost-sag'], {
-        code: 'too-little-pressure',
-        channel: 'boost_pressure',
-        pressure: smooth[Math.min(hold.from + 3 * half, hold.to - 1)],
-        needed: boostedShare * context.unit.relief,
-      });
-    const before = meanOf(boost, hold.from, Math.min(hold.to, hold.from + 5 * half)).mean;
-    let lowest = Infinity;
-    for (let i = hold.from + 2 * half; i < hold.to - half; i++) lowest = Math.min(lowest, smooth[i]);
-    const instrument = context.instruments.get('boost_pressure');
-    return {
-      characteristics: [
-        measured('boost-sag', before - lowest, [
-          random('noise', (2 * scatterOf({ value: boost })) / Math.sqrt(half)),
-          ...(instrument
-            ? [differenceResolution(instrument), ...differenceComponents(instrument, lowest, before, context.date)]
-            : []),
-        ]),
-      ],
-      events: [],
-      notes: [],
-      // Nobody who does not steer starves the brake.
-      doubts: steered(trace, hold, context.unit.relief) ? [] : [{ code: 'steering-not-seen' }],
-    };
-  },
+  analyse: analyseSteering,
   limits: (_analysis, { unit, workshopLimits }) => [
     atMost(
       'boost-sag',

@@ -1,12 +1,18 @@
 import { differenceComponents, differenceResolution, random } from '../../instruments/uncertainty';
-import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
-import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
+import { columnOf, meanOf, sampleInterval } from '../../traces/trace';
+import { measured } from '../../procedure/analysis-result';
+import { evidence, noEvidence, type Evidence, type Judged } from '../../procedure/evidence';
+import { answer, joinAnswers } from '../../procedure/question';
 import { analysePedalDrop } from '../../toolboxes/servo/pedal-analyses';
-import { analyseReserve } from '../../toolboxes/servo/reserve-analysis';
-import { soakDoubts, stillOn } from '../../toolboxes/servo/soak-length';
-import { findStrokes } from '../../traces/strokes';
+import {
+  reserveOf,
+  reserveQuestion,
+  type ReserveOptions,
+  type ShownReserve,
+} from '../../toolboxes/servo/reserve-analysis';
+import { soakQuestion, type Soaked } from '../../toolboxes/servo/soaked-reserve';
 import { type Limit, atMost, limitFrom } from '../../procedure/limit';
-import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import type { StepAnalysis } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import { outputAt, predictReserve, type HydraulicBoostUnit } from './geometry';
@@ -58,10 +64,7 @@ export const offDrop: Measured = {
       },
     ];
   },
-  analyse: (trace, context) => {
-    const analysis = analysePedalDrop(trace, context);
-    return analysis;
-  },
+  analyse: analysePedalDrop,
   limits: (_analysis, { workshopLimits }): Limit[] => [
     {
       characteristic: 'pedal-sink',
@@ -81,23 +84,36 @@ function predictedStrokes(context: Context): number {
   return lost < 0 ? strokes.length : lost;
 }
 
-function analyseStrokes(trace: Trace, context: Context): StepAnalysis {
-  return analyseReserve(trace, context, {
-    lever,
-    unassisted: (level) => outputAt(context.unit, level, 0),
-    store: { channel: 'accumulator_pressure', full: context.unit.reserve.charged, filledBy: 'engine_on' },
-  });
-}
+const reserveOptions = (context: Context): ReserveOptions => ({
+  lever,
+  unassisted: (level) => outputAt(context.unit, level, 0),
+  store: { channel: 'accumulator_pressure', full: context.unit.reserve.charged, filledBy: 'engine_on' },
+});
 
 /** The first stroke must reach halfway from unassisted to what a sound reserve gives, or none counts. */
-function firstIsStrong(analysis: StepAnalysis, context: Context): boolean {
-  const [first] = analysis.strokes ?? [];
+function firstIsStrong({ strokes: [first] }: ShownReserve, context: Context): boolean {
   const predicted = predictReserve(context.unit, airOf(context), 1)[0]?.output ?? 0;
-  return !first || first.output >= (predicted + outputAt(context.unit, context.unit.reserveForce, 0)) / 2;
+  return first.output >= (predicted + outputAt(context.unit, context.unit.reserveForce, 0)) / 2;
 }
 
-export const only = (analysis: StepAnalysis, id: Characteristic['id']) =>
-  analysis.characteristics.filter((each) => each.id === id);
+/** Strokes that were assisted, as `count` says of a reserve that shows itself; what a reserve keeps is in the store, not in vacuum. */
+function assistedBy(count: (own: number, strong: boolean) => number) {
+  return (shown: Evidence<ShownReserve>, context: Context): StepAnalysis => {
+    const found = reserveOf(shown, context, reserveOptions(context));
+    const strong = firstIsStrong(shown, context);
+    return {
+      ...found,
+      vacuum: undefined,
+      characteristics: found.characteristics
+        .filter((each) => each.id === 'assisted-applications')
+        .map((each) => {
+          if (each.kind !== 'measured') return each;
+          const counts = count(each.estimate.value, strong);
+          return counts === each.estimate.value && strong ? each : measured(each.id, counts, []);
+        }),
+    };
+  };
+}
 
 export const reserve: Measured = {
   id: 'reserve',
@@ -120,17 +136,16 @@ export const reserve: Measured = {
       stroke(context.unit.reserveForce, at + 1),
     ).flat(),
   ],
-  analyse: (trace, context) => {
-    const analysis = analyseStrokes(trace, context);
-    const { vacuum, ...rest } = analysis;
-    void vacuum;
-    return {
-      ...rest,
-      characteristics: only(analysis, 'assisted-applications').map((each) =>
-        each.kind === 'measured' && !firstIsStrong(analysis, context) ? measured(each.id, 0, []) : each,
+  analyse: (trace, context) =>
+    answer(
+      reserveQuestion(
+        ['assisted-applications'],
+        reserveOptions(context),
+        assistedBy((own, strong) => (strong ? own : 0)),
       ),
-    };
-  },
+      trace,
+      context,
+    ),
   limits: (_analysis, context): Limit[] => {
     const predicted = predictedStrokes(context);
     const least = limitFrom(
@@ -183,21 +198,13 @@ export const reserveSoak: Measured = {
     ...stroke(context.unit.reserveForce, 2),
   ],
   analyse: (trace, context) => {
-    const analysis = analyseStrokes(trace, context);
+    const soak = { ...reserveOptions(context), soakSeconds: context.unit.spec.soakSeconds };
     // After a soak the first stroke itself is in question.
-    const [own] = only(analysis, 'assisted-applications');
-    const assisted: Characteristic =
-      own.kind === 'measured' ? measured(own.id, firstIsStrong(analysis, context) ? 1 : 0, []) : own;
-    const stroke = findStrokes(trace, trace.columns[lever] ?? new Float64Array())[0];
-    if (stroke && stillOn(trace, stroke.from))
-      return nothingMeasured(['assisted-applications', 'store-soak-loss'], { code: 'source-still-on' });
-    const doubts = stroke ? soakDoubts(trace, stroke.from, 'accumulator_pressure', context.unit.spec.soakSeconds) : [];
-    return {
-      ...analysis,
-      characteristics: [assisted, soakLoss(trace, context)],
-      doubts: [...(analysis.doubts ?? []), ...doubts],
-      vacuum: undefined,
-    };
+    const assisted = soakQuestion(['assisted-applications'], soak, {
+      comesTo: assistedBy((_own, strong) => (strong ? 1 : 0)),
+    });
+    const loss = soakQuestion<Context>(['store-soak-loss'], soak, { shows: storeShown, comesTo: soakLoss });
+    return joinAnswers([answer(assisted, trace, context), answer(loss, trace, context)]);
   },
   limits: (_analysis, context): Limit[] => [
     {
@@ -220,12 +227,15 @@ export const reserveSoak: Measured = {
   bands: ({ unit }) => ({ accumulator_pressure: [unit.reserve.charged * 0.7, unit.reserve.charged] }),
 };
 
-function soakLoss(trace: Trace, context: Context): Characteristic {
-  const column = columnOf(trace, 'accumulator_pressure');
-  const force = columnOf(trace, lever);
-  if (!column || !force) return absent('store-soak-loss', { code: 'channel-missing', channel: 'accumulator_pressure' });
-  const [first] = findStrokes(trace, force);
-  if (!first) return absent('store-soak-loss', { code: 'no-strokes', channel: lever });
+/** What a store lost can be told of any that was recorded up to a stroke. */
+function storeShown(found: Soaked): Judged<ShownReserve> {
+  return columnOf(found.trace, 'accumulator_pressure')
+    ? evidence({ ...found, left: found.before?.most ?? null, enough: true, full: 0 })
+    : noEvidence({ code: 'channel-missing', channel: 'accumulator_pressure' });
+}
+
+function soakLoss({ trace, held: [first] }: Evidence<ShownReserve>, context: Context): StepAnalysis {
+  const column = trace.columns.accumulator_pressure;
   const half = Math.max(1, Math.round(1 / sampleInterval(trace)));
   const engine = columnOf(trace, 'engine_on');
   let stop = 0;
@@ -234,10 +244,11 @@ function soakLoss(trace: Trace, context: Context): Characteristic {
   const before = Math.max(stop, first.from - 2 * half);
   const end = meanOf(column, Math.max(0, before - 4 * half), before);
   const instrument = context.instruments.get('accumulator_pressure');
-  return measured('store-soak-loss', start.mean - end.mean, [
+  const lost = measured('store-soak-loss', start.mean - end.mean, [
     random('noise', 4e3),
     ...(instrument
       ? [differenceResolution(instrument), ...differenceComponents(instrument, end.mean, start.mean, context.date)]
       : []),
   ]);
+  return { characteristics: [lost], events: [], notes: [] };
 }

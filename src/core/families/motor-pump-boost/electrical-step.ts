@@ -6,16 +6,16 @@ import {
   systematic,
 } from '../../instruments/uncertainty';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
-import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
+import { measured } from '../../procedure/analysis-result';
+import { evidence, noEvidence, type Judged, type NoEvidence } from '../../procedure/evidence';
+import { answer, joinAnswers, type Answered, type Question } from '../../procedure/question';
 import { around, atMost, limitFrom } from '../../procedure/limit';
 import { withoutRun } from '../../toolboxes/store/analysis/precharge-analysis';
-import { pumpRuns } from '../../traces/pump-runs';
-import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import { pumpRuns, type PumpRun } from '../../traces/pump-runs';
 import type { StepContext } from '../../procedure/step-context';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import type { MotorPumpUnit } from './geometry';
 
-const ids = ['supply-drop', 'run-current'] as const;
 const { max } = Math;
 
 /** Of a run that ends before it is loaded the last is read, s. */
@@ -29,59 +29,93 @@ const idleShare = { middle: 0.45, standard: 0.2 } as const;
 /** A run shorter than this, or that never comes near cut-out, says nothing of a loaded motor, s. */
 const shortestRun = 3;
 
-/**
- * Supply drop (V) from rest to the loaded motor, and its current (A) referred to cut-out. Channels `supply_voltage`,
- * `motor_current`, `pump_on`, `accumulator_pressure`.
- */
-function analyseSupply(trace: Trace, context: StepContext<MotorPumpUnit>): StepAnalysis {
+type Context = StepContext<MotorPumpUnit>;
+
+/** A motor's run and the part of it in which it is loaded; indices of samples. */
+interface RunFound {
+  readonly trace: Trace;
+  readonly run: PumpRun;
+  readonly from: number;
+  readonly to: number;
+  readonly seconds: number;
+}
+
+function findLoadedRun(trace: Trace, { unit }: Context): RunFound | NoEvidence {
   const pump = columnOf(trace, 'pump_on');
-  if (!pump) return nothingMeasured(ids, { code: 'no-pump-signal' });
+  if (!pump) return noEvidence({ code: 'no-pump-signal' });
   const [run] = pumpRuns(pump);
-  if (!run) return nothingMeasured(ids, withoutRun(trace, pump));
+  if (!run) return noEvidence(withoutRun(trace, pump));
   const store = columnOf(trace, 'accumulator_pressure');
   let from = indexAtTime(trace, trace.time[run.start] + afterStart);
   const to = (run.stop ?? pump.length) - 1;
   if (store) {
     let loaded = from;
-    while (loaded < to && !(store[loaded] >= loadedFrom * context.unit.store.cutOut)) loaded++;
+    while (loaded < to && !(store[loaded] >= loadedFrom * unit.store.cutOut)) loaded++;
     // A log that ends before, or a pump that never gets there: the last that there was.
     from = to - loaded > 10 ? loaded : max(from, indexAtTime(trace, trace.time[to] - lastSeconds));
   }
-  if (to - from < 5 || trace.time[to] - trace.time[run.start] < shortestRun)
-    return nothingMeasured(ids, { code: 'run-too-short' });
-  return { characteristics: [dropOf(), currentOf()], events: [], notes: [] };
+  return { trace, run, from, to, seconds: trace.time[to] - trace.time[run.start] };
+}
 
-  function dropOf(): Characteristic {
-    const voltage = columnOf(trace, 'supply_voltage');
-    if (!voltage) return absent(ids[0], { code: 'channel-missing', channel: 'supply_voltage' });
+function runEvidence(found: RunFound, channel: string): Judged<RunFound> {
+  const { trace, from, to, seconds } = found;
+  if (to - from < 5 || seconds < shortestRun) return noEvidence({ code: 'run-too-short' });
+  return columnOf(trace, channel) ? evidence(found) : noEvidence({ code: 'channel-missing', channel });
+}
+
+const dropQuestion: Question<Context, RunFound, RunFound> = {
+  characteristics: ['supply-drop'],
+  happened: findLoadedRun,
+  shows: (found) => {
+    const judged = runEvidence(found, 'supply_voltage');
+    if (judged.kind === 'none') return judged;
+    const { count } = meanOf(found.trace.columns.supply_voltage, 0, found.run.start);
+    return count < 3 ? noEvidence({ code: 'no-rest-before' }) : judged;
+  },
+  comesTo: ({ trace, run, from, to }, context) => {
+    const voltage = trace.columns.supply_voltage;
     const rest = meanOf(voltage, 0, run.start);
     const loaded = meanOf(voltage, from, to);
-    if (rest.count < 3) return absent(ids[0], { code: 'no-rest-before' });
     const instrument = context.instruments.get('supply_voltage');
-    return measured(ids[0], rest.mean - loaded.mean, [
+    const drop = measured('supply-drop', rest.mean - loaded.mean, [
       random('noise', Math.hypot(rest.deviation / Math.sqrt(rest.count), loaded.deviation / Math.sqrt(loaded.count))),
       ...(instrument
         ? [differenceResolution(instrument), ...differenceComponents(instrument, loaded.mean, rest.mean, context.date)]
         : []),
     ]);
-  }
+    return { characteristics: [drop], events: [], notes: [] };
+  },
+};
 
-  function currentOf(): Characteristic {
-    const current = columnOf(trace, 'motor_current');
-    if (!current) return absent(ids[1], { code: 'channel-missing', channel: 'motor_current' });
-    const loaded = meanOf(current, from, to);
-    const pressure = store ? meanOf(store, from, to).mean : context.unit.store.cutOut;
+const currentQuestion: Question<Context, RunFound, RunFound> = {
+  characteristics: ['run-current'],
+  happened: findLoadedRun,
+  shows: (found) => runEvidence(found, 'motor_current'),
+  comesTo: ({ trace, from, to }, context) => {
+    const { cutOut } = context.unit.store;
+    const loaded = meanOf(trace.columns.motor_current, from, to);
+    const store = columnOf(trace, 'accumulator_pressure');
+    const pressure = store ? meanOf(store, from, to).mean : cutOut;
     // Current grows with pressure from what an idling motor draws; the sheet's figure is that at cut-out.
-    const short = 1 - pressure / context.unit.store.cutOut;
+    const short = 1 - pressure / cutOut;
     const share = 1 - (1 - idleShare.middle) * short;
     const value = loaded.mean / share;
     const instrument = context.instruments.get('motor_current');
-    return measured(ids[1], value, [
+    const current = measured('run-current', value, [
       random('noise', loaded.deviation / Math.sqrt(loaded.count) / share),
       systematic('model', (value * Math.abs(short) * idleShare.standard) / share),
       ...(instrument ? readingComponents(instrument, value, context.date) : []),
     ]);
-  }
+    return { characteristics: [current], events: [], notes: [] };
+  },
+};
+
+/**
+ * Supply drop (V) from rest to the loaded motor, and its current (A) referred to cut-out. Channels `supply_voltage`,
+ * `motor_current`, `pump_on`, `accumulator_pressure`.
+ */
+function analyseSupply(trace: Trace, context: Context): Answered {
+  return joinAnswers([answer(dropQuestion, trace, context), answer(currentQuestion, trace, context)]);
 }
 
 export const supplyCheck: MeasuredStep<MotorPumpUnit> = {
@@ -92,7 +126,7 @@ export const supplyCheck: MeasuredStep<MotorPumpUnit> = {
   minutes: 3,
   cautions: ['wakes-by-itself', 'motor-duty'],
   optional: false,
-  characteristics: ids,
+  characteristics: ['supply-drop', 'run-current'],
   interlock: { kind: 'dead-once' },
   pressure: 'charges',
   needs: ['supply_voltage', 'motor_current', 'pump_on'],

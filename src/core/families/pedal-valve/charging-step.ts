@@ -1,6 +1,6 @@
 import { columnOf, type Trace } from '../../traces/trace';
 import { analyseStoreSwitch } from '../../toolboxes/store/analysis/store-switch-analysis';
-import { joinCircuits } from '../../toolboxes/store/analysis/precharge-analysis';
+import { joinAnswers, onlyOf, silently } from '../../procedure/question';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import type { PedalValveUnit } from './geometry';
 import { wait } from '../../procedure/guide-phase';
@@ -26,11 +26,8 @@ export const charging: Measured = {
     const charge = store.charge.analyse(trace, context);
     const front = circuits[0];
     // The run from empty says nothing of cut-in.
-    const { characteristics } = joinCircuits([front], (circuit) =>
-      analyseStoreSwitch(afterFirstRun(trace), circuit, context),
-    );
-    const kept = charge.characteristics.filter((each) => each.id !== 'charge-time-2');
-    return { ...charge, characteristics: [...characteristics, ...kept] };
+    const switching = silently(analyseStoreSwitch(afterFirstRun(trace), front, context));
+    return joinAnswers([switching, onlyOf(charge, ['charge-time', 'precharge', 'precharge-2'])]);
   },
   entry: undefined,
   limits: (analysis, context) => [

@@ -1,9 +1,11 @@
 import { analyseSteadyReading } from '../../toolboxes/analysis/steady-reading';
 import { random, readingComponents, systematic } from '../../instruments/uncertainty';
-import { columnOf, meanOf, sampleInterval } from '../../traces/trace';
-import { measured, nothingMeasured } from '../../procedure/analysis-result';
+import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
+import { measured } from '../../procedure/analysis-result';
+import { evidence, noEvidence, type NoEvidence } from '../../procedure/evidence';
+import { answer, type Question } from '../../procedure/question';
 import { around, atMost, limitFrom } from '../../procedure/limit';
-import type { StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import type { PedalValveUnit } from './geometry';
 import { home, wait } from '../../procedure/guide-phase';
@@ -30,23 +32,14 @@ export const neutralLeak: Measured = {
   picture: { kind: 'over-time', channels: ['flow'] },
   startsFrom: 'charged',
   guide: () => [wait({ code: 'rest', seconds: 12 }, live, 12)],
-  analyse: (trace, context) => {
-    const charged = columnOf(trace, 'accumulator_pressure');
-    const needed = context.unit.regulatedMaximum;
-    const pressure = charged ? meanOf(charged).mean : null;
-    // Nothing runs to the tank where nothing is stored.
-    if (pressure !== null && pressure < needed)
-      return nothingMeasured(['neutral-leak-flow'], {
-        code: 'too-little-pressure',
-        channel: 'accumulator_pressure',
-        pressure,
-        needed,
-      });
-    return {
-      ...analyseSteadyReading(trace, context, { id: 'neutral-leak-flow', channel: 'flow', seconds: Infinity }),
-      doubts: charged ? [] : [{ code: 'channel-missing', channel: 'accumulator_pressure' }],
-    };
-  },
+  analyse: (trace, context) =>
+    analyseSteadyReading(trace, context, {
+      id: 'neutral-leak-flow',
+      channel: 'flow',
+      seconds: Infinity,
+      // Nothing runs to the tank where nothing is stored.
+      atLeast: { channel: 'accumulator_pressure', mean: context.unit.regulatedMaximum },
+    }),
   limits: (_analysis, { unit, workshopLimits }) => [
     atMost(
       'neutral-leak-flow',
@@ -64,6 +57,49 @@ export const neutralLeak: Measured = {
     ),
   ],
   bands: ({ unit, workshopLimits }) => ({ flow: [0, workshopLimits.internalLeakFactor * unit.neutralLeak] }),
+};
+
+/** A parking brake's lamp beside the pressure that lets it off: the sample at which it goes out, null where it never does. */
+interface ParkingFound {
+  readonly trace: Trace;
+  readonly goesOut: number | null;
+}
+
+function findParking(trace: Trace): ParkingFound | NoEvidence {
+  const pressure = columnOf(trace, 'output_pressure');
+  const lamp = columnOf(trace, 'lamp_amber');
+  if (!pressure || !lamp)
+    return noEvidence({ code: 'channel-missing', channel: pressure ? 'lamp_amber' : 'output_pressure' });
+  let at = 1;
+  while (at < lamp.length && !(lamp[at] <= 0.5 && lamp[at - 1] > 0.5)) at++;
+  return { trace, goesOut: at < lamp.length ? at : null };
+}
+
+const parkingQuestion: Question<StepContext<PedalValveUnit>, ParkingFound, { trace: Trace; at: number }> = {
+  characteristics: ['parking-release-pressure'],
+  happened: findParking,
+  shows: ({ trace, goesOut }) =>
+    goesOut === null ? noEvidence({ code: 'lamp-never-lit', down: 0 }) : evidence({ trace, at: goesOut }),
+  comesTo: ({ trace, at }, context) => {
+    const pressure = trace.columns.output_pressure;
+    const half = Math.max(1, Math.round(0.1 / sampleInterval(trace)));
+    const [before, after] = [pressure[Math.max(0, at - half)], pressure[Math.min(pressure.length - 1, at + half)]];
+    // What the pressure rises while lamp, gauge and eye follow.
+    const late = (Math.abs(after - before) / (2 * half * sampleInterval(trace))) * followsWithin;
+    const there = meanOf(pressure, at - half, at + half);
+    const instrument = context.instruments.get('output_pressure');
+    return {
+      characteristics: [
+        measured('parking-release-pressure', there.mean, [
+          random('noise', Math.max(there.deviation / Math.sqrt(there.count), 4e3)),
+          systematic('timing', Math.hypot(late, (Math.abs(after - before) / (2 * half)) * 0.3)),
+          ...(instrument ? readingComponents(instrument, there.mean, context.date) : []),
+        ]),
+      ],
+      events: [{ id: 'switch-opens', time: trace.time[at] }],
+      notes: [],
+    };
+  },
 };
 
 export const parkingRelease: Measured = {
@@ -97,33 +133,7 @@ export const parkingRelease: Measured = {
     },
     wait({ code: 'rest', seconds: 2 }, {}, 2),
   ],
-  analyse: (trace, context): StepAnalysis => {
-    const pressure = columnOf(trace, 'output_pressure');
-    const lamp = columnOf(trace, 'lamp_amber');
-    const ids = ['parking-release-pressure'] as const;
-    if (!pressure || !lamp)
-      return nothingMeasured(ids, { code: 'channel-missing', channel: pressure ? 'lamp_amber' : 'output_pressure' });
-    let at = 1;
-    while (at < lamp.length && !(lamp[at] <= 0.5 && lamp[at - 1] > 0.5)) at++;
-    if (at >= lamp.length) return nothingMeasured(ids, { code: 'lamp-never-lit', down: 0 });
-    const half = Math.max(1, Math.round(0.1 / sampleInterval(trace)));
-    const [before, after] = [pressure[Math.max(0, at - half)], pressure[Math.min(pressure.length - 1, at + half)]];
-    // What the pressure rises while lamp, gauge and eye follow.
-    const late = (Math.abs(after - before) / (2 * half * sampleInterval(trace))) * followsWithin;
-    const there = meanOf(pressure, at - half, at + half);
-    const instrument = context.instruments.get('output_pressure');
-    return {
-      characteristics: [
-        measured(ids[0], there.mean, [
-          random('noise', Math.max(there.deviation / Math.sqrt(there.count), 4e3)),
-          systematic('timing', Math.hypot(late, (Math.abs(after - before) / (2 * half)) * 0.3)),
-          ...(instrument ? readingComponents(instrument, there.mean, context.date) : []),
-        ]),
-      ],
-      events: [{ id: 'switch-opens', time: trace.time[at] }],
-      notes: [],
-    };
-  },
+  analyse: (trace, context) => answer(parkingQuestion, trace, context),
   limits: (_analysis, { unit, workshopLimits }) => [
     around('parking-release-pressure', unit.parkingRelease, {
       value: workshopLimits.boostRatioTolerance,

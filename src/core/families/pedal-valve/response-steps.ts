@@ -1,10 +1,14 @@
-import { differenceComponents, differenceResolution, random, systematic } from '../../instruments/uncertainty';
-import { findPull, isPull } from '../../traces/pull';
+import { residualOutput } from '../../toolboxes/analysis/release-analysis';
+import { random, systematic } from '../../instruments/uncertainty';
+import { findPull, isPull, type Pull } from '../../traces/pull';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
 import { movingMean } from '../../traces/smoothing';
-import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
+import { beyond, measured } from '../../procedure/analysis-result';
+import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from '../../procedure/evidence';
+import { answer, joinAnswers, type Question } from '../../procedure/question';
 import { atMost, limitFrom } from '../../procedure/limit';
-import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import type { Characteristic } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import { fullAngle, pressAngle, type PedalValveUnit } from './geometry';
@@ -21,36 +25,69 @@ const toNineTenths = Math.log(10);
 /** What of a recorded lag is not known. */
 const recordShare = 0.4;
 
-/** Time from the pedal's start to 90 % of what is held at last, s, of one circuit. */
-function riseOf(
+type Circuit = 'front_pressure' | 'rear_pressure';
+type Context = StepContext<PedalValveUnit>;
+
+/** A pedal that was pressed and held, and what one circuit did: pressures Pa gauge above its zero. */
+interface Pressed {
+  readonly trace: Trace;
+  readonly pull: Pull;
+  readonly zero: number;
+  readonly held: number;
+}
+
+/** What a circuit did while the pedal was pressed; `lastSeconds` of the hold are read, all of it where left out. */
+function findPressed(
   trace: Trace,
-  context: StepContext<PedalValveUnit>,
-  channel: 'front_pressure' | 'rear_pressure',
-  id: 'rise-time' | 'rise-time-2',
-): Characteristic {
+  channel: Circuit,
+  notPulled: AnalysisProblem,
+  lastSeconds = Infinity,
+): Pressed | NoEvidence {
   const angle = columnOf(trace, lever);
   const column = columnOf(trace, channel);
-  if (!angle || !column) return absent(id, { code: 'channel-missing', channel });
+  if (!angle || !column) return noEvidence({ code: 'channel-missing', channel: angle ? channel : lever });
   const pull = findPull(trace, angle);
-  if (!isPull(pull)) return absent(id, { code: 'no-step' });
+  if (!isPull(pull)) return noEvidence(notPulled);
+  const { plateau, restBefore } = pull;
+  const zero = meanOf(column, restBefore.from, restBefore.to).mean;
+  const from = Math.max(plateau.from, plateau.to - Math.round(lastSeconds / sampleInterval(trace)));
+  return { trace, pull, zero, held: meanOf(column, from, plateau.to).mean - zero };
+}
+
+/** What was never under pressure has no rise to be timed and leaves nothing behind. */
+function pressedEvidence(found: Pressed, channel: Circuit, { unit }: Context): Judged<Pressed> {
+  const needed = builtShare * unit.regulatedMaximum;
+  return found.held > needed ? evidence(found) : noEvidence({ code: 'not-applied', channel, peak: found.held, needed });
+}
+
+/** Time from the pedal's start to 90 % of what is held at last, s, of one circuit. */
+function riseQuestion(channel: Circuit, id: 'rise-time' | 'rise-time-2'): Question<Context, Pressed, Pressed> {
+  return {
+    characteristics: [id],
+    happened: (trace) => findPressed(trace, channel, { code: 'no-step' }, 0.5),
+    shows: (found, context) => pressedEvidence(found, channel, context),
+    comesTo: (shown, context) => ({
+      characteristics: [riseOf(shown, context, channel, id)],
+      events: [],
+      notes: [],
+    }),
+  };
+}
+
+function riseOf(
+  { trace, pull, zero, held }: Evidence<Pressed>,
+  context: Context,
+  channel: Circuit,
+  id: 'rise-time' | 'rise-time-2',
+): Characteristic {
+  const angle = trace.columns[lever];
   const interval = sampleInterval(trace);
-  const smooth = movingMean(column, Math.max(1, Math.round(0.01 / interval)));
-  const start = pull.restBefore.to;
-  const zero = meanOf(column, pull.restBefore.from, pull.restBefore.to).mean;
-  const held = meanOf(
-    column,
-    Math.max(pull.plateau.from, pull.plateau.to - Math.round(0.5 / interval)),
-    pull.plateau.to,
-  ).mean;
-  const circuitMax = context.unit.regulatedMaximum;
-  // A circuit that never built has no rise to be timed.
-  if (!(held - zero > builtShare * circuitMax))
-    return absent(id, { code: 'not-applied', channel, peak: held - zero, needed: builtShare * circuitMax });
-  let begin = start;
+  const smooth = movingMean(trace.columns[channel], Math.max(1, Math.round(0.01 / interval)));
+  let begin = pull.restBefore.to;
   const threshold = (pull.zero ?? 0) + 0.1 * (pull.peak - (pull.zero ?? 0));
   while (begin < angle.length && angle[begin] < threshold) begin++;
   let end = begin;
-  while (end < smooth.length && smooth[end] - zero < 0.9 * (held - zero)) end++;
+  while (end < smooth.length && smooth[end] - zero < 0.9 * held) end++;
   if (end >= pull.plateau.to) {
     const seconds = trace.time[Math.min(end, trace.time.length - 1)] - trace.time[begin];
     return beyond(id, 'above', { value: seconds, components: [] }, { code: 'no-step' });
@@ -69,6 +106,23 @@ function riseOf(
   return seen <= most
     ? beyond(id, 'below', { value: seen, components: [timing] }, { code: 'line-in-rise', channel, seconds: most })
     : measured(id, seen - most / 2, [timing, systematic('timing', most / 2 / Math.sqrt(3))]);
+}
+
+/** What one circuit holds at the end of a trace, above its zero, Pa. */
+function residualQuestion(
+  channel: Circuit,
+  id: 'front-residual' | 'rear-residual',
+): Question<Context, Pressed, Pressed> {
+  return {
+    characteristics: [id],
+    happened: (trace) => findPressed(trace, channel, { code: 'no-angle' }),
+    shows: (found, context) => pressedEvidence(found, channel, context),
+    comesTo: ({ trace, zero }, context) => ({
+      characteristics: [residualOutput(trace, context, { zero, channel, id })],
+      events: [],
+      notes: [],
+    }),
+  };
 }
 
 export const stepResponse: Measured = {
@@ -106,14 +160,11 @@ export const stepResponse: Measured = {
       wait({ code: 'rest', seconds: 3 }, live, 3),
     ];
   },
-  analyse: (trace, context) => ({
-    characteristics: [
-      riseOf(trace, context, 'front_pressure', 'rise-time'),
-      riseOf(trace, context, 'rear_pressure', 'rise-time-2'),
-    ],
-    events: [],
-    notes: [],
-  }),
+  analyse: (trace, context) =>
+    joinAnswers([
+      answer(riseQuestion('front_pressure', 'rise-time'), trace, context),
+      answer(riseQuestion('rear_pressure', 'rise-time-2'), trace, context),
+    ]),
   limits: (_analysis, { unit, workshopLimits }) => {
     const from = limitFrom(
       { field: 'riseTimeMaxS', value: unit.spec.riseTimeMaxS },
@@ -158,41 +209,11 @@ export const residual: Measured = {
     },
     wait({ code: 'rest', seconds: 4 }, live, 4),
   ],
-  analyse: (trace, context): StepAnalysis => {
-    const angle = columnOf(trace, lever);
-    const pull = angle && findPull(trace, angle);
-    if (!pull || !isPull(pull)) return nothingMeasured(['front-residual', 'rear-residual'], { code: 'no-angle' });
-    const left = (
-      channel: 'front_pressure' | 'rear_pressure',
-      id: 'front-residual' | 'rear-residual',
-    ): Characteristic => {
-      const column = columnOf(trace, channel);
-      if (!column) return absent(id, { code: 'channel-missing', channel });
-      const zero = meanOf(column, pull.restBefore.from, pull.restBefore.to).mean;
-      const held = meanOf(column, pull.plateau.from, pull.plateau.to).mean - zero;
-      // What was never under pressure leaves none behind.
-      if (!(held > builtShare * context.unit.regulatedMaximum))
-        return absent(id, {
-          code: 'not-applied',
-          channel,
-          peak: held,
-          needed: builtShare * context.unit.regulatedMaximum,
-        });
-      const last = meanOf(column, column.length - Math.round(1 / sampleInterval(trace)));
-      const instrument = context.instruments.get(channel);
-      return measured(id, last.mean - zero, [
-        random('noise', (Math.SQRT2 * last.deviation) / Math.sqrt(last.count)),
-        ...(instrument
-          ? [differenceResolution(instrument), ...differenceComponents(instrument, zero, last.mean, context.date)]
-          : []),
-      ]);
-    };
-    return {
-      characteristics: [left('front_pressure', 'front-residual'), left('rear_pressure', 'rear-residual')],
-      events: [],
-      notes: [],
-    };
-  },
+  analyse: (trace, context) =>
+    joinAnswers([
+      answer(residualQuestion('front_pressure', 'front-residual'), trace, context),
+      answer(residualQuestion('rear_pressure', 'rear-residual'), trace, context),
+    ]),
   limits: (_analysis, { unit, workshopLimits }) => {
     const from = limitFrom(
       {

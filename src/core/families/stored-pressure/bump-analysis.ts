@@ -1,11 +1,12 @@
 import { differenceComponents, differenceResolution, random } from '../../instruments/uncertainty';
-import { measured, nothingMeasured } from '../../procedure/analysis-result';
-import type { StepAnalysis } from '../../procedure/step-analysis';
+import { measured } from '../../procedure/analysis-result';
+import { evidence, noEvidence, type Judged, type NoEvidence } from '../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../procedure/question';
 import type { StepContext } from '../../procedure/step-context';
 import { stuckProblem } from '../../procedure/stuck-problem';
 import { ownSamples } from '../../traces/own-samples';
 import { movingMean, noiseOf } from '../../traces/smoothing';
-import { findStuck } from '../../traces/stuck';
+import { findStuck, type Stuck } from '../../traces/stuck';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { lever } from './step-parts';
@@ -41,31 +42,34 @@ function near(trace: Trace, seconds: readonly [number, number], is: (i: number) 
   return marked;
 }
 
-/**
- * Highest brake pressure (Pa gauge, less that at rest) while the vehicle goes over a bump with the foot off the brake. The bump is
- * where `ride_height` moves; without that column every part with the foot off counts, and a pass does not. The gauge must have
- * been seen to work, by a stroke of the brake in the same trace. Channels `front_pressure`, `pedal_force`, `ride_height`.
- */
-export function analyseBump(trace: Trace, context: StepContext<unknown>, most: number): StepAnalysis {
-  const ids = ['bump-pressure'] as const;
+/** What a brake's gauge showed while a vehicle was driven over a bump; pressures Pa gauge. */
+interface BumpFound {
+  readonly trace: Trace;
+  readonly stuck: Stuck | null;
+  /** Whether the body's height was recorded: without it nobody can tell where the bump was. */
+  readonly heightSeen: boolean;
+  /** Share of the body's movement in which the foot was off. */
+  readonly uncovered: number;
+  /** Pressure at rest, the highest with the foot off over the bump, and how far it ever went from rest. */
+  readonly zero: number;
+  readonly peak: number;
+  readonly furthest: number;
+  readonly noise: number;
+}
+
+function findBump(trace: Trace, context: StepContext<unknown>): BumpFound | NoEvidence {
   const front = columnOf(trace, 'front_pressure');
-  if (!front) return nothingMeasured(ids, { code: 'channel-missing', channel: 'front_pressure' });
+  if (!front) return noEvidence({ code: 'channel-missing', channel: 'front_pressure' });
   const height = columnOf(trace, 'ride_height');
   const pedal = columnOf(trace, lever);
-  if (!height && !pedal) return nothingMeasured(ids, { code: 'channel-missing', channel: lever });
-  const instrument = context.instruments.get('front_pressure');
-  const samples = ownSamples(trace, front);
-  const stuck = findStuck(samples, instrument?.range ?? null);
-  if (stuck) return nothingMeasured(ids, stuckProblem(stuck, 'front_pressure'));
-
+  if (!height && !pedal) return noEvidence({ code: 'channel-missing', channel: lever });
   const pressed = pedal ? near(trace, [0.2, emptiesWithin], (i) => pedal[i] > footOn) : null;
   const level = height ? middleOf(height) : 0;
-  const moved = height ? near(trace, [around, around], (i) => abs(height[i] - level) > bumpShows) : null;
+  const shows = (i: number) => height !== undefined && abs(height[i] - level) > bumpShows;
+  const moved = height ? near(trace, [around, around], shows) : null;
   const still = (i: number) => !pressed?.[i] && !moved?.[i];
   const over = (i: number) => !pressed?.[i] && (moved?.[i] ?? true);
-  const interval = sampleInterval(trace);
-  const smooth = movingMean(front, max(1, round(0.05 / interval)));
-  const noise = noiseOf(front);
+  const smooth = movingMean(front, max(1, round(0.05 / sampleInterval(trace))));
   const rest = meanOf(Float64Array.from(front, (each, i) => (still(i) || !moved ? each : Number.NaN)));
   const zero = moved ? rest.mean : middleOf(Float64Array.from(front, (each, i) => (pressed?.[i] ? Number.NaN : each)));
   let [peak, furthest] = [-Infinity, 0];
@@ -74,28 +78,55 @@ export function analyseBump(trace: Trace, context: StepContext<unknown>, most: n
     furthest = max(furthest, smooth[i] - zero);
     if (over(i)) peak = max(peak, smooth[i]);
   }
-  const doubts: AnalysisProblem[] = [];
+  const body = height ? [...height.keys()].filter(shows) : [];
+  return {
+    trace,
+    stuck: findStuck(ownSamples(trace, front), context.instruments.get('front_pressure')?.range ?? null),
+    heightSeen: height !== undefined,
+    uncovered: body.filter((i) => !pressed?.[i]).length / max(1, body.length),
+    zero,
+    peak,
+    furthest,
+    noise: noiseOf(front),
+  };
+}
+
+/** Whether that is a bump with the foot off, on a gauge that was seen to work; `most` is what a sound one gives, Pa. */
+function bumpEvidence(found: BumpFound, most: number): Judged<BumpFound> {
+  const { stuck, heightSeen, uncovered, zero, peak, furthest, noise } = found;
+  if (stuck) return noEvidence(stuckProblem(stuck, 'front_pressure'));
   // A wheel's push that a braking foot covers shows nothing.
-  const body = height ? [...height.keys()].filter((i) => abs(height[i] - level) > bumpShows) : [];
-  if (height && body.filter((i) => !pressed?.[i]).length < leastUncovered * Math.max(1, body.length))
-    return nothingMeasured(ids, { code: 'bump-not-seen' });
-  if (!Number.isFinite(peak) || Number.isNaN(zero)) return nothingMeasured(ids, { code: 'bump-not-seen' });
-  if (!moved) doubts.push({ code: 'bump-not-seen' });
+  if (heightSeen && uncovered < leastUncovered) return noEvidence({ code: 'bump-not-seen' });
+  if (!Number.isFinite(peak) || Number.isNaN(zero)) return noEvidence({ code: 'bump-not-seen' });
+  const doubts: AnalysisProblem[] = [];
+  if (!heightSeen) doubts.push({ code: 'bump-not-seen' });
   if (furthest < max(aliveTimes * most, aliveNoise * noise))
     doubts.push({ code: 'gauge-never-moved', channel: 'front_pressure' });
-  return {
-    characteristics: [
-      measured('bump-pressure', peak - zero, [
-        random('noise', (2 * noise) / sqrt(max(1, round(0.1 / interval)))),
+  return evidence(found, [], doubts);
+}
+
+/**
+ * Highest brake pressure (Pa gauge, less that at rest) while the vehicle goes over a bump with the foot off the brake. The bump is
+ * where `ride_height` moves; without that column every part with the foot off counts, and a pass does not. The gauge must have
+ * been seen to work, by a stroke of the brake in the same trace. Channels `front_pressure`, `pedal_force`, `ride_height`.
+ */
+export function analyseBump(trace: Trace, context: StepContext<unknown>, most: number): Answered {
+  const question: Question<StepContext<unknown>, BumpFound, BumpFound> = {
+    characteristics: ['bump-pressure'],
+    happened: findBump,
+    shows: (found) => bumpEvidence(found, most),
+    comesTo: ({ trace: read, zero, peak, noise }) => {
+      const instrument = context.instruments.get('front_pressure');
+      const pressure = measured('bump-pressure', peak - zero, [
+        random('noise', (2 * noise) / sqrt(max(1, round(0.1 / sampleInterval(read))))),
         ...(instrument
           ? [differenceResolution(instrument), ...differenceComponents(instrument, zero, peak, context.date)]
           : []),
-      ]),
-    ],
-    events: [],
-    notes: [],
-    doubts,
+      ]);
+      return { characteristics: [pressure], events: [], notes: [] };
+    },
   };
+  return answer(question, trace, context);
 }
 
 /** Median of a column's readings. */

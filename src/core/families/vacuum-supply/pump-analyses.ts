@@ -2,9 +2,11 @@ import { stuckProblem } from '../../procedure/stuck-problem';
 import { differenceComponents, differenceResolution, random, systematic } from '../../instruments/uncertainty';
 import { ownSamples } from '../../traces/own-samples';
 import { movingMean, noiseOf } from '../../traces/smoothing';
-import { findStuck } from '../../traces/stuck';
+import { findStuck, type Stuck } from '../../traces/stuck';
 import { columnOf, indexAtTime, meanOf, sampleInterval, sliceTrace, type Trace } from '../../traces/trace';
-import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
+import { absent, beyond, measured } from '../../procedure/analysis-result';
+import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from '../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../procedure/question';
 import { meanAndSpread, pumpRuns, type PumpRun } from '../../traces/pump-runs';
 import { analyseVacuumHold } from '../../toolboxes/vacuum/hold-analysis';
 import { strokesOf } from '../../toolboxes/servo/reserve-analysis';
@@ -15,51 +17,67 @@ import { gaugeAt, sensorNotes, type Context } from './supply-context';
 /** Half a second's worth of samples around an edge is too much when the vacuum moves: this long, s. */
 const edgeSeconds = 0.05;
 
+/** A pump's runs by its own signal. */
+interface RunsFound {
+  readonly trace: Trace;
+  readonly supply: Float64Array;
+  readonly runs: readonly PumpRun[];
+}
+
+function findRuns(trace: Trace): RunsFound | NoEvidence {
+  const supply = columnOf(trace, 'supply_vacuum');
+  const pump = columnOf(trace, 'pump_on');
+  if (!supply) return noEvidence({ code: 'supply-missing' });
+  if (!pump) return noEvidence({ code: 'no-pump-signal' });
+  return { trace, supply, runs: pumpRuns(pump) };
+}
+
+const pumpSwitch: Question<Context, RunsFound, RunsFound> = {
+  characteristics: ['pump-cut-in', 'pump-cut-out', 'run-time'],
+  happened: findRuns,
+  shows: (found) => (found.runs.length === 0 ? noEvidence({ code: 'pump-never-started' }) : evidence(found)),
+  comesTo: switchingsOf,
+};
+
+function switchingsOf({ trace, supply, runs }: Evidence<RunsFound>, context: Context): StepAnalysis {
+  const half = Math.max(1, Math.round(edgeSeconds / sampleInterval(trace)));
+  const at = (i: number) => meanOf(supply, Math.max(0, i - half), Math.min(supply.length, i + half)).mean;
+  const level = (id: 'pump-cut-in' | 'pump-cut-out', edges: readonly number[]) =>
+    levelOf(id, edges.map(at), context, Math.max(...edges.map((edge) => readLate(trace, supply, edge))));
+  const notes = sensorNotes(trace);
+  const cutIn = level(
+    'pump-cut-in',
+    runs.map((run) => run.start),
+  );
+  const whole = runs.flatMap(({ start, stop }) => (stop === null ? [] : [{ start, stop }]));
+  if (whole.length > 0) {
+    const stops = whole.map((run) => run.stop);
+    const times = whole.map((run) => trace.time[run.stop] - trace.time[run.start]);
+    const characteristics = [cutIn, level('pump-cut-out', stops), timeOf('run-time', times, trace)];
+    return { characteristics, events: [], notes };
+  }
+  const last = supply.length - 1;
+  const problem = { code: 'pump-never-stopped', vacuum: at(last) } as const;
+  const ran = trace.time[last] - trace.time[runs[0].start];
+  const timing = [random('timing', sampleInterval(trace) / Math.sqrt(6))];
+  return {
+    characteristics: [
+      cutIn,
+      beyond('pump-cut-out', 'above', { value: at(last), components: gaugeAt(at(last), context) }, problem),
+      beyond('run-time', 'above', { value: ran, components: timing }, problem),
+    ],
+    events: [],
+    // Running without building is another matter than running on.
+    notes: at(last) - at(runs[0].start) < 1_000 ? [...notes, { code: 'nothing-builds', vacuum: at(last) }] : notes,
+  };
+}
+
 /**
  * Where the pump starts and stops (Pa vacuum, on the tee's gauge) and how long it runs (s): means over whole settled
  * runs with their spread. Channels `supply_vacuum`, `pump_on`.
  */
-export function analysePumpSwitch(trace: Trace, context: Context): StepAnalysis {
-  const ids = ['pump-cut-in', 'pump-cut-out', 'run-time'] as const;
-  const supply = columnOf(trace, 'supply_vacuum');
-  const pump = columnOf(trace, 'pump_on');
-  if (!supply) return nothingMeasured(ids, { code: 'supply-missing' });
-  if (!pump) return nothingMeasured(ids, { code: 'no-pump-signal' });
-  const runs = pumpRuns(pump);
-  if (runs.length === 0) return nothingMeasured(ids, { code: 'pump-never-started' });
-  const half = Math.max(1, Math.round(edgeSeconds / sampleInterval(trace)));
-  const at = (i: number) => meanOf(supply, Math.max(0, i - half), Math.min(supply.length, i + half)).mean;
-  const notes = sensorNotes(trace);
-  const starts = runs.map((run) => at(run.start));
-  const whole = runs.flatMap(({ start, stop }) => (stop === null ? [] : [{ start, stop }]));
-  const characteristics: Characteristic[] = [
-    levelOf('pump-cut-in', starts, context, Math.max(...runs.map((run) => readLate(trace, supply, run.start)))),
-  ];
-  if (whole.length === 0) {
-    const last = supply.length - 1;
-    const problem = { code: 'pump-never-stopped', vacuum: at(last) } as const;
-    const bound = { value: at(last), components: gaugeAt(at(last), context) };
-    const ran = trace.time[last] - trace.time[runs[0].start];
-    const timing = [random('timing', sampleInterval(trace) / Math.sqrt(6))];
-    characteristics.push(
-      beyond('pump-cut-out', 'above', bound, problem),
-      beyond('run-time', 'above', { value: ran, components: timing }, problem),
-    );
-    // Running without building is another matter than running on.
-    if (at(last) - at(runs[0].start) < 1_000) notes.push({ code: 'nothing-builds', vacuum: at(last) });
-  } else {
-    characteristics.push(
-      levelOf(
-        'pump-cut-out',
-        whole.map((run) => at(run.stop)),
-        context,
-        Math.max(...whole.map((run) => readLate(trace, supply, run.stop))),
-      ),
-    );
-    const times = whole.map((run) => trace.time[run.stop] - trace.time[run.start]);
-    characteristics.push(timeOf('run-time', times, trace));
-  }
-  return { characteristics, events: [], notes };
+export function analysePumpSwitch(trace: Trace, context: Context): Answered {
+  return answer(pumpSwitch, trace, context);
 }
 
 /** A gauge with its hose may read so much late, one sigma, s. */
@@ -110,45 +128,59 @@ const watchedFor = 20;
 const fullRest = 0.85;
 const footOn = 250;
 
-/**
- * Rest between runs without the pedal (s) and the leak as standard volume flow (m3/s at 101.325 kPa, 20 °C) from the
- * slope of the longest rest. A rest that outlasts the trace is a lower bound. Channels `supply_vacuum`, `pump_on`.
- */
-export function analyseRestLeak(trace: Trace, context: Context): StepAnalysis {
-  const ids = ['rest-time', 'leak-flow'] as const;
+/** Rests of a pump between its runs, and the longest of them from where its air has settled. */
+interface RestsFound {
+  readonly trace: Trace;
+  readonly rests: readonly Rest[];
+  readonly longest: Rest | null;
+  readonly from: number;
+  /** Whether the pump's own signal says so; else all of the trace may be one rest. */
+  readonly signal: boolean;
+  readonly stuck: Stuck | null;
+}
+
+interface ShownRest extends RestsFound {
+  readonly longest: Rest;
+}
+
+function findRests(trace: Trace, context: Context): RestsFound | NoEvidence {
   const supply = columnOf(trace, 'supply_vacuum');
-  if (!supply) return nothingMeasured(ids, { code: 'supply-missing' });
-  const pump = columnOf(trace, 'pump_on') ?? new Float64Array(supply.length);
-  const runs = pumpRuns(pump);
-  const rests = restsBetween(runs, pump);
+  if (!supply) return noEvidence({ code: 'supply-missing' });
+  const signal = columnOf(trace, 'pump_on');
+  const pump = signal ?? new Float64Array(supply.length);
+  const rests = restsBetween(pumpRuns(pump), pump);
   const longest = rests.reduce<Rest | null>(
     (best, rest) => (best === null || rest.to - rest.from > best.to - best.from ? rest : best),
     null,
   );
-  const from = longest ? indexAtTime(trace, trace.time[longest.from] + settling) : 0;
-  if (!longest || longest.to - from < 8 || trace.time[longest.to - 1] - trace.time[from] < leastRest)
-    return nothingMeasured(ids, { code: 'no-hold', channel: 'supply_vacuum', seconds: leastRest });
-  const stuck = findStuck(ownSamples(trace, supply), context.instruments.get('supply_vacuum')?.range ?? null);
-  if (stuck && stuck.to > trace.time[from] && stuck.from < trace.time[longest.to - 1])
-    return nothingMeasured(ids, stuckProblem(stuck, 'supply_vacuum'));
-  const whole = rests.filter((rest) => rest.ended);
-  const resting = trace.time[longest.to - 1] - trace.time[longest.from];
-  const characteristics: Characteristic[] = [
-    whole.length > 0
-      ? timeOf(
-          'rest-time',
-          whole.map((rest) => trace.time[rest.to - 1] - trace.time[rest.from]),
-          trace,
-        )
-      : beyond('rest-time', 'above', { value: resting, components: [] }, { code: 'rest-outlasts', seconds: resting }),
-  ];
-  // A rest is a hold like any other: what was shut off, and what of it can be told, is asked as there.
-  const seen = columnOf(trace, 'pump_on') !== undefined;
-  const held = analyseVacuumHold(
-    seen ? sliceTrace(trace, from, longest.to) : trace,
+  return {
+    trace,
+    rests,
+    longest,
+    from: longest ? indexAtTime(trace, trace.time[longest.from] + settling) : 0,
+    signal: signal !== undefined,
+    stuck: findStuck(ownSamples(trace, supply), context.instruments.get('supply_vacuum')?.range ?? null),
+  };
+}
+
+function restEvidence(found: RestsFound): Judged<ShownRest> {
+  const { trace, longest, from, stuck } = found;
+  const none = noEvidence({ code: 'no-hold', channel: 'supply_vacuum', seconds: leastRest });
+  if (!longest || longest.to - from < 8) return none;
+  const ends = trace.time[longest.to - 1];
+  if (ends - trace.time[from] < leastRest) return none;
+  if (stuck && stuck.to > trace.time[from] && stuck.from < ends)
+    return noEvidence(stuckProblem(stuck, 'supply_vacuum'));
+  return evidence({ ...found, longest });
+}
+
+/** What the hold of a rest came to: it is a hold like any other. */
+function heldIn({ trace, longest, from, signal }: ShownRest, context: Context): Answered {
+  return analyseVacuumHold(
+    signal ? sliceTrace(trace, from, longest.to) : trace,
     { ...context, benchVolume: context.benchVolume ?? 0 },
     {
-      seconds: seen ? fullRest * (trace.time[longest.to - 1] - trace.time[from]) : watchedFor,
+      seconds: signal ? fullRest * (trace.time[longest.to - 1] - trace.time[from]) : watchedFor,
       volume: context.unit.volume,
       supplyVacuum: thresholds(context.unit, context.ambient)?.cutIn ?? settledVacuum(context.unit, context.ambient),
       leverChannel: 'pedal_force',
@@ -156,21 +188,48 @@ export function analyseRestLeak(trace: Trace, context: Context): StepAnalysis {
       appliesAt: footOn,
     },
   );
-  const loss = held.characteristics.find((each) => each.id === 'vacuum-loss');
-  const flow = held.characteristics.find((each) => each.id === 'leak-flow');
-  characteristics.push(
-    loss?.kind !== 'measured' || flow === undefined
-      ? absent('leak-flow', loss && loss.kind !== 'measured' ? loss.problem : { code: 'not-read' })
-      : flow,
-  );
-  return {
-    characteristics:
-      loss?.kind === 'absent' ? characteristics.map((each) => absent(each.id, loss.problem)) : characteristics,
-    events: [{ id: 'hold', time: trace.time[from] }],
-    // The pump's own signal says when the rest began.
-    notes: held.notes.filter((note) => !(seen && note.code === 'begins-in-hold')),
-    doubts: held.doubts,
-  };
+}
+
+interface ShownLeak extends ShownRest {
+  readonly flow: Characteristic;
+}
+
+const restLeak: Question<Context, RestsFound, ShownLeak> = {
+  characteristics: ['rest-time', 'leak-flow'],
+  happened: findRests,
+  shows: (found, context) => {
+    const judged = restEvidence(found);
+    if (judged.kind === 'none') return judged;
+    const held = heldIn(judged.found, context);
+    const [loss, flow] = held.characteristics;
+    // What is no hold is no rest either.
+    if (loss.kind === 'absent')
+      return noEvidence(loss.problem, { events: [{ id: 'hold', time: found.trace.time[found.from] }] });
+    return evidence(
+      { ...judged.found, flow: loss.kind === 'measured' ? flow : absent('leak-flow', loss.problem) },
+      // The pump's own signal says when the rest began.
+      held.notes.filter((note) => !(found.signal && note.code === 'begins-in-hold')),
+      held.doubts,
+    );
+  },
+  comesTo: ({ trace, rests, longest, from, flow }) => {
+    const lasted = (rest: Rest) => trace.time[rest.to - 1] - trace.time[rest.from];
+    const whole = rests.filter((rest) => rest.ended);
+    const resting = lasted(longest);
+    const rest =
+      whole.length > 0
+        ? timeOf('rest-time', whole.map(lasted), trace)
+        : beyond('rest-time', 'above', { value: resting, components: [] }, { code: 'rest-outlasts', seconds: resting });
+    return { characteristics: [rest, flow], events: [{ id: 'hold', time: trace.time[from] }], notes: [] };
+  },
+};
+
+/**
+ * Rest between runs without the pedal (s) and the leak as standard volume flow (m3/s at 101.325 kPa, 20 °C) from the
+ * slope of the longest rest. A rest that outlasts the trace is a lower bound. Channels `supply_vacuum`, `pump_on`.
+ */
+export function analyseRestLeak(trace: Trace, context: Context): Answered {
+  return answer(restLeak, trace, context);
 }
 
 interface Rest {
@@ -203,45 +262,63 @@ const aroundLowest = 0.25;
 const madeUpOver = 2;
 const breathesWithin = 0.4;
 
-/** Vacuum (Pa) that one stroke of the pedal costs, before the source has made it up. */
-export function analyseDemand(trace: Trace, context: Context): StepAnalysis {
-  const ids = ['vacuum-per-application'] as const;
+/** One stroke of the pedal, and the vacuum before, at its lowest after, and once the source has made some of it up, Pa. */
+interface DemandFound {
+  readonly supply: Float64Array;
+  readonly before: number;
+  /** The level at its lowest; null where the trace ends in the stroke. */
+  readonly lowest: ReturnType<typeof meanOf> | null;
+  readonly later: number;
+}
+
+function findDemand(trace: Trace): DemandFound | NoEvidence {
   const supply = columnOf(trace, 'supply_vacuum');
-  if (!supply) return nothingMeasured(ids, { code: 'supply-missing' });
+  if (!supply) return noEvidence({ code: 'supply-missing' });
   const { held } = strokesOf({ ...trace, columns: { ...trace.columns, output_pressure: supply } }, 'pedal_force');
   const [first, second] = held;
-  if (!first) return nothingMeasured(ids, { code: 'no-strokes', channel: 'pedal_force' });
-  const before = meanOf(supply, indexAtTime(trace, trace.time[first.from] - 0.8), first.from).mean;
-  if (before < leastForDemand)
-    return nothingMeasured(ids, { code: 'source-never-opened', vacuum: Math.max(0, before) });
-  const half = Math.max(1, Math.round(0.1 / sampleInterval(trace)));
-  const smooth = movingMean(supply, half);
+  if (!first) return noEvidence({ code: 'no-strokes', channel: 'pedal_force' });
+  const smooth = movingMean(supply, Math.max(1, Math.round(0.1 / sampleInterval(trace))));
   let at = first.to;
   for (let i = first.to; i < (second?.from ?? smooth.length); i++) if (!(smooth[i] >= smooth[at])) at = i;
-  if (!Number.isFinite(smooth[at])) return nothingMeasured(ids, { code: 'no-release' });
-  // A lowest reading is the lowest of many: the level that follows it tells what was there.
-  const around = meanOf(supply, at, indexAtTime(trace, trace.time[at] + aroundLowest) + 1);
-  const later = meanOf(
-    supply,
-    indexAtTime(trace, trace.time[at] + madeUpOver),
-    indexAtTime(trace, trace.time[at] + madeUpOver + 2 * aroundLowest),
-  ).mean;
-  const madeUp = Number.isFinite(later) ? Math.max(0, later - around.mean) * (breathesWithin / madeUpOver) : 0;
-  const instrument = context.instruments.get('supply_vacuum');
-  const lowest = around.mean;
+  const mean = (from: number, to: number, more = 0) =>
+    meanOf(supply, indexAtTime(trace, trace.time[at] + from), indexAtTime(trace, trace.time[at] + to) + more);
   return {
-    characteristics: [
-      measured('vacuum-per-application', before - lowest, [
-        random('noise', noiseOf(supply) / Math.sqrt(Math.max(1, around.count))),
-        // What the source made up while the air was still coming in.
-        systematic('timing', madeUp),
-        ...(instrument
-          ? [differenceResolution(instrument), ...differenceComponents(instrument, lowest, before, context.date)]
-          : []),
-      ]),
-    ],
-    events: [],
-    notes: [],
-    strokes: [],
+    supply,
+    before: meanOf(supply, indexAtTime(trace, trace.time[first.from] - 0.8), first.from).mean,
+    // A lowest reading is the lowest of many: the level that follows it tells what was there.
+    lowest: Number.isFinite(smooth[at]) ? mean(0, aroundLowest, 1) : null,
+    later: Number.isFinite(smooth[at]) ? mean(madeUpOver, madeUpOver + 2 * aroundLowest).mean : Number.NaN,
   };
+}
+
+interface ShownDemand extends DemandFound {
+  readonly lowest: ReturnType<typeof meanOf>;
+}
+
+const demand: Question<Context, DemandFound, ShownDemand> = {
+  characteristics: ['vacuum-per-application'],
+  happened: findDemand,
+  shows: (found) => {
+    const { before, lowest } = found;
+    if (before < leastForDemand) return noEvidence({ code: 'source-never-opened', vacuum: Math.max(0, before) });
+    return lowest ? evidence({ ...found, lowest }) : noEvidence({ code: 'no-release' });
+  },
+  comesTo: ({ supply, before, lowest, later }, context) => {
+    const madeUp = Number.isFinite(later) ? Math.max(0, later - lowest.mean) * (breathesWithin / madeUpOver) : 0;
+    const instrument = context.instruments.get('supply_vacuum');
+    const cost = measured('vacuum-per-application', before - lowest.mean, [
+      random('noise', noiseOf(supply) / Math.sqrt(Math.max(1, lowest.count))),
+      // What the source made up while the air was still coming in.
+      systematic('timing', madeUp),
+      ...(instrument
+        ? [differenceResolution(instrument), ...differenceComponents(instrument, lowest.mean, before, context.date)]
+        : []),
+    ]);
+    return { characteristics: [cost], events: [], notes: [], strokes: [] };
+  },
+};
+
+/** Vacuum (Pa) that one stroke of the pedal costs, before the source has made it up. Channels `supply_vacuum`, `pedal_force`. */
+export function analyseDemand(trace: Trace, context: Context): Answered {
+  return answer(demand, trace, context);
 }

@@ -5,75 +5,108 @@ import { random, systematic } from '../../instruments/uncertainty';
 import { ambientStandard } from '../../quantities/standard-atmosphere';
 import { longestGap, ownSamples, samplesBetween, type Samples } from '../../traces/own-samples';
 import { movingMean } from '../../traces/smoothing';
-import { findStuck } from '../../traces/stuck';
+import { findStuck, type Stuck } from '../../traces/stuck';
 import { columnOf, sampleInterval, type Trace } from '../../traces/trace';
-import { measured, nothingMeasured } from '../../procedure/analysis-result';
-import type { StepAnalysis } from '../../procedure/step-analysis';
+import { measured } from '../../procedure/analysis-result';
+import { evidence, noEvidence, type Judged, type NoEvidence } from '../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../procedure/question';
 import { gaugeAt, sensorNotes, volumeOf, volumeShare, type Context } from './supply-context';
 
 /** Vacuum from which a pump-down counts as begun, as a share of its highest. */
 const begun = 0.03;
+
+/** A draw as the trace shows it; vacuums in Pa. */
+interface DrawFound {
+  readonly trace: Trace;
+  readonly samples: Samples;
+  readonly highest: number;
+  /** First sample of the draw, and the first after it. */
+  readonly from: number;
+  readonly to: number;
+  readonly stuck: Stuck | null;
+}
+
+/** A draw that its exponential fits over long enough. */
+interface ShownDraw {
+  readonly trace: Trace;
+  readonly from: number;
+  readonly drawn: Samples;
+  readonly fit: Extract<ReturnType<typeof fitExponentialDecay>, { kind: 'exponential' }>;
+}
+
+function findPumpDown(trace: Trace, context: Context): DrawFound | NoEvidence {
+  const supply = columnOf(trace, 'supply_vacuum');
+  if (!supply) return noEvidence({ code: 'supply-missing' });
+  const smooth = movingMean(supply, Math.max(1, Math.round(0.05 / sampleInterval(trace))));
+  let highest = 0;
+  for (const value of smooth) highest = Math.max(highest, value);
+  let from = 0;
+  while (from < smooth.length && !(smooth[from] >= begun * highest)) from++;
+  const samples = ownSamples(trace, supply);
+  const stuck = findStuck(samples, context.instruments.get('supply_vacuum')?.range ?? null);
+  return { trace, samples, highest, from, to: drawnUntil(trace, smooth, from, highest), stuck };
+}
+
+function pumpDownEvidence({ trace, samples, highest, from, to, stuck }: DrawFound): Judged<ShownDraw> {
+  if (highest < 2_000) return noEvidence({ code: 'nothing-builds', vacuum: highest });
+  if (from === 0) return noEvidence({ code: 'no-draw' });
+  if (stuck && stuck.from > trace.time[from]) return noEvidence(stuckProblem(stuck, 'supply_vacuum'));
+  const covered = trace.time[to - 1] - trace.time[from];
+  const gap = longestGap(samples, trace.time[from], trace.time[to - 1]);
+  if (gap > longestGapShare * covered)
+    return noEvidence({ code: 'gap-in-pull', channel: 'supply_vacuum', seconds: gap });
+  const drawn = samplesBetween(samples, trace.time[from], trace.time[to - 1]);
+  const fit = fitExponentialDecay(drawn.time, drawn.value);
+  if (fit.termination !== 'converged' || fit.kind !== 'exponential' || fit.tau <= 0)
+    return noEvidence({ code: 'fit-failed', termination: fit.termination });
+  if (covered < 1.5 * fit.tau) return noEvidence({ code: 'not-settled', rate: (fit.settled - highest) / fit.tau });
+  return evidence({ trace, from, drawn, fit });
+}
+
+const pumpDown: Question<Context, DrawFound, ShownDraw> = {
+  characteristics: ['pump-speed', 'ultimate-pressure', 'draw-time'],
+  happened: findPumpDown,
+  shows: pumpDownEvidence,
+  comesTo: ({ trace, from, drawn, fit }, context) => {
+    const settled = settledOf(drawn, fit);
+    const speed = volumeOf(context) / timeConstantOf(drawn, settled);
+    const tauShare = Math.sqrt(Math.max(0, fit.tauVariance)) / fit.tau;
+    // From the atmosphere, where the exponential would have begun, not from the first sample.
+    const start = trace.time[from] - fit.tau * Math.log((fit.settled - 0) / (fit.settled - fit.start));
+    const reaches = drawTime(drawn, settled, start);
+    return {
+      characteristics: [
+        measured('pump-speed', speed, [
+          random('fit', speed * tauShare),
+          systematic('volume', speed * volumeShare),
+          systematic('gas-heat', speed * heatShare(drawn, settled)),
+        ]),
+        measured('ultimate-pressure', context.ambient.pressure - settled.vacuum, [
+          random('fit', settled.fitted),
+          systematic('gas-heat', settled.heat),
+          ...gaugeAt(settled.vacuum, context),
+          // What the gauge shows is a difference: the air itself is no better known.
+          systematic('gauge-zero', ambientStandard(context.ambient)),
+        ]),
+        measured('draw-time', reaches.seconds, [
+          random('fit', reaches.standard),
+          random('timing', Math.max(sampleInterval(trace), Math.abs(trace.time[from] - start) * 0.1)),
+        ]),
+      ],
+      events: [],
+      notes: sensorNotes(trace),
+      vacuum: settled.vacuum,
+    };
+  },
+};
 
 /**
  * Pump-down: p(t) = p_u + (p_0 − p_u)·exp(−S·t/Vol) fitted from where the vacuum leaves zero. Gives the pump's speed S
  * (m3/s, free air at its inlet), its ultimate pressure p_u (Pa absolute) and the time to 95 % of the settled vacuum (s).
  * Channel `supply_vacuum`; `pump_on` tells whether it was called for.
  */
-export function analysePumpDown(trace: Trace, context: Context): StepAnalysis {
-  const ids = ['pump-speed', 'ultimate-pressure', 'draw-time'] as const;
-  const supply = columnOf(trace, 'supply_vacuum');
-  if (!supply) return nothingMeasured(ids, { code: 'supply-missing' });
-  const half = Math.max(1, Math.round(0.05 / sampleInterval(trace)));
-  const smooth = movingMean(supply, half);
-  let highest = 0;
-  for (const value of smooth) highest = Math.max(highest, value);
-  if (highest < 2_000) return nothingMeasured(ids, { code: 'nothing-builds', vacuum: highest });
-  let from = 0;
-  while (from < smooth.length && !(smooth[from] >= begun * highest)) from++;
-  if (from === 0) return nothingMeasured(ids, { code: 'no-draw' });
-  const samples = ownSamples(trace, supply);
-  const stuck = findStuck(samples, context.instruments.get('supply_vacuum')?.range ?? null);
-  if (stuck && stuck.from > trace.time[from]) return nothingMeasured(ids, stuckProblem(stuck, 'supply_vacuum'));
-  const to = drawnUntil(trace, smooth, from, highest);
-  const gap = longestGap(samples, trace.time[from], trace.time[to - 1]);
-  if (gap > longestGapShare * (trace.time[to - 1] - trace.time[from]))
-    return nothingMeasured(ids, { code: 'gap-in-pull', channel: 'supply_vacuum', seconds: gap });
-  const drawn = samplesBetween(samples, trace.time[from], trace.time[to - 1]);
-  const fit = fitExponentialDecay(drawn.time, drawn.value);
-  if (fit.termination !== 'converged' || fit.kind !== 'exponential' || fit.tau <= 0)
-    return nothingMeasured(ids, { code: 'fit-failed', termination: fit.termination });
-  const covered = trace.time[to - 1] - trace.time[from];
-  if (covered < 1.5 * fit.tau)
-    return nothingMeasured(ids, { code: 'not-settled', rate: (fit.settled - highest) / fit.tau });
-  const settled = settledOf(drawn, fit);
-  const speed = volumeOf(context) / timeConstantOf(drawn, settled);
-  const tauShare = Math.sqrt(Math.max(0, fit.tauVariance)) / fit.tau;
-  // From the atmosphere, where the exponential would have begun, not from the first sample.
-  const start = trace.time[from] - fit.tau * Math.log((fit.settled - 0) / (fit.settled - fit.start));
-  const reaches = drawTime(drawn, settled, start);
-  return {
-    characteristics: [
-      measured('pump-speed', speed, [
-        random('fit', speed * tauShare),
-        systematic('volume', speed * volumeShare),
-        systematic('gas-heat', speed * heatShare(drawn, settled)),
-      ]),
-      measured('ultimate-pressure', context.ambient.pressure - settled.vacuum, [
-        random('fit', settled.fitted),
-        systematic('gas-heat', settled.heat),
-        ...gaugeAt(settled.vacuum, context),
-        // What the gauge shows is a difference: the air itself is no better known.
-        systematic('gauge-zero', ambientStandard(context.ambient)),
-      ]),
-      measured('draw-time', reaches.seconds, [
-        random('fit', reaches.standard),
-        random('timing', Math.max(sampleInterval(trace), Math.abs(trace.time[from] - start) * 0.1)),
-      ]),
-    ],
-    events: [],
-    notes: sensorNotes(trace),
-    vacuum: settled.vacuum,
-  };
+export function analysePumpDown(trace: Trace, context: Context): Answered {
+  return answer(pumpDown, trace, context);
 }
 
 /** Vacuum that a draw settles at (Pa), with what the fit and the warming of the air leave unknown of it, one sigma. */

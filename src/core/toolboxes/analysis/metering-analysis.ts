@@ -10,15 +10,19 @@ import {
   unreadZero,
   type UncertaintyComponent,
 } from '../../instruments/uncertainty';
-import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
+import { absent, measured } from '../../procedure/analysis-result';
+import { evidence, noEvidence, type Evidence, type Judged } from '../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../procedure/question';
 import {
   asRead,
   fewestOnLine,
+  findLeverPull,
   followLever,
   lagNotes,
   leverSpeed,
   pullEvidence,
   type Following,
+  type PullFound,
 } from '../../procedure/pull-evidence';
 import type { Characteristic, StepAnalysis, TraceEvent } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
@@ -113,46 +117,68 @@ function branchesOf({ lever, pressure, pull, channel }: Circuit, regulated: bool
  * the lever. Each circuit is compared with the lever as late as its own line is. Channels: the lever's, `front_pressure`,
  * `rear_pressure`.
  */
-export function analyseMetering(trace: Trace, context: Context, setup: MeteringSetup): StepAnalysis {
-  const { lever, ids, supply } = setup;
-  const all = [
-    ids.cutIn,
-    ids.slope,
-    ...(ids.maximum ? [ids.maximum] : []),
-    ...(ids.hysteresis ? [ids.hysteresis] : []),
-    'circuit-difference',
-  ] as const;
-  const { instruments } = context;
-  const rear = columnOf(trace, 'rear_pressure') ? ['rear_pressure'] : [];
-  const judged = pullEvidence(trace, { lever, outputs: ['front_pressure', ...rear], instruments });
+export function analyseMetering(trace: Trace, context: Context, setup: MeteringSetup): Answered {
+  const { ids, lever } = setup;
+  const outputs = ['front_pressure', ...(columnOf(trace, 'rear_pressure') ? ['rear_pressure'] : [])];
+  const question: Question<Context, PullFound, ShownMetering> = {
+    characteristics: [
+      ids.cutIn,
+      ids.slope,
+      ...(ids.maximum ? [ids.maximum] : []),
+      ...(ids.hysteresis ? [ids.hysteresis] : []),
+      'circuit-difference',
+    ],
+    happened: (read) => findLeverPull(read, { lever, outputs, instruments: context.instruments }),
+    shows: (found) => meteringEvidence(found, context, setup),
+    comesTo: (shown) => curveOf(shown, context, setup),
+  };
+  return answer(question, trace, context);
+}
+
+/** A slow press of a valve that was fed: its circuits over the lever, and the lines of the front one. */
+interface ShownMetering {
+  readonly rows: Trace;
+  readonly pull: Pull;
+  readonly front: Circuit;
+  readonly rear: Circuit | null;
+  readonly lines: Branches;
+}
+
+function meteringEvidence(found: PullFound, context: Context, setup: MeteringSetup): Judged<ShownMetering> {
+  const judged = pullEvidence(found);
   if (judged.kind === 'none')
-    return nothingMeasured(
-      all,
-      judged.problem.code === 'no-pull' && lever === 'pedal_angle' ? { code: 'no-angle' } : judged.problem,
-    );
+    return judged.problem.code === 'no-pull' && setup.lever === 'pedal_angle'
+      ? noEvidence({ code: 'no-angle' })
+      : judged;
   const shown = judged.found;
-  const { trace: rows } = shown;
-  const starved = starvedSupply(rows, shown.pull, supply);
-  if (starved) return nothingMeasured(all, starved);
-  const regulated = ids.maximum !== null;
+  const { trace: rows, pull } = shown;
+  const starved = starvedSupply(rows, pull, setup.supply);
+  if (starved) return noEvidence(starved);
+  const regulated = setup.ids.maximum !== null;
   const asWritten = branchesOf(circuitOf(rows, asRead(shown, 'front_pressure'), 'front_pressure', context), regulated);
-  if ('code' in asWritten) return nothingMeasured(all, asWritten);
+  if ('code' in asWritten) return noEvidence(asWritten);
   // Where the pressure is regulated it stands before the lever does, and tells nothing of its lag.
-  const topFrom = asWritten.saturates ? shown.pull.peak : asWritten.low + 0.3 * (asWritten.high - asWritten.low);
+  const topFrom = asWritten.saturates ? pull.peak : asWritten.low + 0.3 * (asWritten.high - asWritten.low);
   const follow = (channel: string) =>
-    circuitOf(rows, followLever(shown, channel, { topFrom }, instruments), channel, context);
+    circuitOf(rows, followLever(shown, channel, { topFrom }, context.instruments), channel, context);
   const front = follow('front_pressure');
-  const found = branchesOf(front, regulated);
-  if ('code' in found) return nothingMeasured(all, found);
+  const lines = branchesOf(front, regulated);
+  if ('code' in lines) return noEvidence(lines);
+  const rear = columnOf(rows, 'rear_pressure') ? follow('rear_pressure') : null;
+  return evidence({ rows, pull, front, rear, lines });
+}
+
+function curveOf(shown: Evidence<ShownMetering>, context: Context, setup: MeteringSetup): StepAnalysis {
+  const { rows, pull, front, rear, lines: found } = shown;
+  const { lever, ids } = setup;
   const held = meanOf(front.pressure, front.pull.plateau.from, front.pull.plateau.to);
   const notes: AnalysisProblem[] = [
-    ...(shown.pull.zero === null ? [{ code: 'no-rest-before' } as const] : []),
+    ...(pull.zero === null ? [{ code: 'no-rest-before' } as const] : []),
     ...lagNotes(front, 'front_pressure'),
   ];
-  const difference =
-    rear.length === 0
-      ? absent('circuit-difference', { code: 'channel-missing', channel: 'rear_pressure' })
-      : differenceOf(rows, front, follow('rear_pressure'), found, { context, lever, notes });
+  const difference = rear
+    ? differenceOf(rows, front, rear, found, { context, lever, notes })
+    : absent('circuit-difference', { code: 'channel-missing', channel: 'rear_pressure' });
   const events: TraceEvent[] = [{ id: 'cut-in', time: null, x: found.cutIn, y: 0 }];
   if (found.saturates) events.push({ id: 'regulated', time: null, x: found.high, y: held.mean });
   return {

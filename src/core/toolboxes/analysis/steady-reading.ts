@@ -1,51 +1,94 @@
+import { measured } from '../../procedure/analysis-result';
+import { evidence, noEvidence } from '../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../procedure/question';
+import type { StepContext } from '../../procedure/step-context';
 import { random, readingComponents } from '../../instruments/uncertainty';
 import type { CharacteristicId } from '../../quantities/characteristics';
 import { ownSamples } from '../../traces/own-samples';
 import { neverMoved } from '../../traces/stuck';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
-import type { StepAnalysis } from '../../procedure/step-analysis';
-import type { StepContext } from '../../procedure/step-context';
-import { measured, nothingMeasured } from '../../procedure/analysis-result';
 
 /** With fewer samples nobody can tell that a channel stood still. */
 const fewestSamples = 10;
 
+export interface SteadyReading {
+  readonly id: CharacteristicId;
+  readonly channel: string;
+  /** Read is the mean of the last of the trace, s. */
+  readonly seconds: number;
+  /** A 0/1 channel that must be on while it is read; without it a pass does not stand. */
+  readonly while?: string;
+  /** A channel whose mean must be so much, SI, for there to be anything to read; without it a pass does not stand. */
+  readonly atLeast?: { readonly channel: string; readonly mean: number };
+}
+
+/** What a channel showed at the end of a trace. */
+interface ShownLast {
+  readonly mean: number;
+  readonly deviation: number;
+  readonly count: number;
+  /** Seconds for which it stood at one figure from first to last; null where it moved. */
+  readonly stood: number | null;
+  /** Whether what it is read beside was on: null where nobody recorded that. */
+  readonly working: boolean | null;
+  /** Mean of what there must be enough of: null where nobody recorded that. */
+  readonly there: number | null;
+}
+
 /** A characteristic that is one steady reading: the mean of a channel over the last `seconds` of a trace, SI. */
-export function analyseSteadyReading(
-  trace: Trace,
-  context: StepContext<unknown>,
-  of: {
-    readonly id: CharacteristicId;
-    readonly channel: string;
-    readonly seconds: number;
-    /** A 0/1 channel that must be on while it is read; without it a pass does not stand. */
-    readonly while?: string;
-  },
-): StepAnalysis {
-  const column = columnOf(trace, of.channel);
-  if (!column) return nothingMeasured([of.id], { code: 'channel-missing', channel: of.channel });
-  // A needle or a channel that never moved at all was not connected, or stood still.
-  const samples = ownSamples(trace, column);
-  if (samples.value.length >= fewestSamples && neverMoved(samples))
-    return nothingMeasured([of.id], {
-      code: 'gauge-frozen',
-      channel: of.channel,
-      seconds: samples.time[samples.time.length - 1] - samples.time[0],
-    });
-  const from = indexAtTime(trace, trace.time[trace.time.length - 1] - of.seconds);
-  const working = of.while === undefined ? undefined : columnOf(trace, of.while);
-  if (working && !(meanOf(working, from).mean > 0.9)) return nothingMeasured([of.id], { code: 'engine-not-started' });
-  const { mean, deviation, count } = meanOf(column, from);
-  const instrument = context.instruments.get(of.channel);
+export function analyseSteadyReading(trace: Trace, context: StepContext<unknown>, of: SteadyReading): Answered {
+  return answer(steadyReading(of), trace, context);
+}
+
+function steadyReading(of: SteadyReading): Question<StepContext<unknown>, ShownLast, ShownLast> {
   return {
-    characteristics: [
-      measured(of.id, mean, [
+    characteristics: [of.id],
+    happened: (trace) => {
+      const column = columnOf(trace, of.channel);
+      if (!column) return noEvidence({ code: 'channel-missing', channel: of.channel });
+      const samples = ownSamples(trace, column);
+      const from = indexAtTime(trace, trace.time[trace.time.length - 1] - of.seconds);
+      const enough = of.atLeast && columnOf(trace, of.atLeast.channel);
+      const beside = of.while === undefined ? undefined : columnOf(trace, of.while);
+      return {
+        ...meanOf(column, from),
+        stood:
+          samples.value.length >= fewestSamples && neverMoved(samples)
+            ? samples.time[samples.time.length - 1] - samples.time[0]
+            : null,
+        there: enough ? meanOf(enough).mean : null,
+        working: beside ? meanOf(beside, from).mean > 0.9 : null,
+      };
+    },
+    shows: (last) => {
+      const { atLeast } = of;
+      if (atLeast && last.there !== null && last.there < atLeast.mean)
+        return noEvidence({
+          code: 'too-little-pressure',
+          channel: atLeast.channel,
+          pressure: last.there,
+          needed: atLeast.mean,
+        });
+      // A needle or a channel that never moved at all was not connected, or stood still.
+      if (last.stood !== null) return noEvidence({ code: 'gauge-frozen', channel: of.channel, seconds: last.stood });
+      if (last.working === false) return noEvidence({ code: 'engine-not-started' });
+      const unseen = [
+        ...(of.while !== undefined && last.working === null ? [of.while] : []),
+        ...(atLeast && last.there === null ? [atLeast.channel] : []),
+      ];
+      return evidence(
+        last,
+        [],
+        unseen.map((channel) => ({ code: 'channel-missing', channel })),
+      );
+    },
+    comesTo: ({ mean, deviation, count }, context) => {
+      const instrument = context.instruments.get(of.channel);
+      const components = [
         random('noise', deviation / Math.sqrt(count)),
         ...(instrument ? readingComponents(instrument, mean, context.date) : []),
-      ]),
-    ],
-    events: [],
-    notes: [],
-    doubts: of.while !== undefined && !working ? [{ code: 'channel-missing', channel: of.while }] : [],
+      ];
+      return { characteristics: [measured(of.id, mean, components)], events: [], notes: [] };
+    },
   };
 }

@@ -14,17 +14,22 @@ import type { Pull, Span } from '../../traces/pull';
 import { movingMean } from '../../traces/smoothing';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
+import { absent, beyond, measured } from '../../procedure/analysis-result';
+import { evidence, noEvidence, type Evidence, type Judged } from '../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../procedure/question';
 import {
   asRead,
   fewestOnLine,
+  findLeverPull,
   followLever,
   lagNotes,
   leverSpeed,
   pullEvidence,
   type Following,
+  type PullFound,
+  type ShownPull,
 } from '../../procedure/pull-evidence';
-import { supplyDuringPull, supplySag } from './supply-during-pull';
+import { supplyDuringPull, supplySag, type SupplyDuringPull } from './supply-during-pull';
 import type { Characteristic, StepAnalysis, TraceEvent } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
 import { fitAssistLines, type AssistLines } from './assist-lines';
@@ -134,20 +139,39 @@ function highestOf(trace: Trace, channel: string, { restBefore, plateau }: Pull)
  * (Pa gauge); uses `supply_vacuum` (Pa vacuum) where the servo is fed by vacuum. Cut-in is the place of the jump, run-out the meeting point of the
  * modulating line and the line beyond it. What the trace cannot carry is `absent`.
  */
-export function analyseAssistCurve(trace: Trace, context: Context, setup: AssistSetup): StepAnalysis {
-  const ids: CharacteristicId[] = [
-    ...assistCurveCharacteristics,
-    ...(setup.vacuumFed ? (['supply-sag'] as const) : []),
-  ];
-  const { lever } = setup;
-  const { instruments } = context;
-  const judged = pullEvidence(trace, { lever, outputs: ['output_pressure'], instruments });
-  if (judged.kind === 'none') return nothingMeasured(ids, judged.problem);
+export function analyseAssistCurve(trace: Trace, context: Context, setup: AssistSetup): Answered {
+  const question: Question<Context, PullFound, ShownPush> = {
+    characteristics: [...assistCurveCharacteristics, ...(setup.vacuumFed ? (['supply-sag'] as const) : [])],
+    happened: (read) => findPush(read, context, setup),
+    shows: (found) => pushEvidence(found, context, setup),
+    comesTo: (shown) => curveOf(shown, setup),
+  };
+  return answer(question, trace, context);
+}
+
+function findPush(trace: Trace, { instruments }: Context, { lever }: Pick<AssistSetup, 'lever'>) {
+  return findLeverPull(trace, { lever, outputs: ['output_pressure'], instruments });
+}
+
+/** One push of a servo that was fed, with the lines that its curve has or why it has none. */
+interface ShownPush {
+  readonly push: Push;
+  readonly lines: AssistLines | AnalysisProblem;
+  /** What the servo was fed with, SI; null where nobody recorded it. */
+  readonly fed: number | null;
+  readonly supply: SupplyDuringPull | null;
+}
+
+/** Whether a servo was pushed evenly while it was fed, and its lines can be read. */
+function pushEvidence(found: PullFound, context: Context, setup: AssistSetup): Judged<ShownPush> {
+  const judged = pullEvidence(found);
+  if (judged.kind === 'none') return judged;
   const shown = judged.found;
   const { trace: rows } = shown;
+  const { instruments } = context;
   const fed = highestOf(rows, setup.supply.channel, shown.pull);
   const unfed = tooLittleSupply(fed, setup);
-  if (unfed) return nothingMeasured(ids, unfed);
+  if (unfed) return noEvidence(unfed);
   const supply = setup.vacuumFed ? supplyDuringPull(rows, shown.pull, setup.cutInForce * 2) : null;
   const linesOf = ({ force, output, pull: { apply } }: Push) =>
     fitAssistLines(
@@ -158,10 +182,15 @@ export function analyseAssistCurve(trace: Trace, context: Context, setup: Assist
   const asWritten = linesOf(zeroed(rows, asRead(shown, 'output_pressure'), context, setup));
   const straight = { topFrom: straightFrom(asWritten, shown.pull) };
   const push = zeroed(rows, followLever(shown, 'output_pressure', straight, instruments), context, setup);
-  const { pull } = push;
   const lines = linesOf(push);
   const unread = 'code' in lines ? null : unreadable(lines, setup);
-  if (unread) return { ...nothingMeasured(ids, unread), vacuum: supply?.rest, restVacuum: supply?.rest };
+  return unread
+    ? noEvidence(unread, { vacuum: supply?.rest, restVacuum: supply?.rest })
+    : evidence({ push, lines, fed, supply });
+}
+
+function curveOf({ push, lines, fed, supply }: Evidence<ShownPush>, setup: AssistSetup): StepAnalysis {
+  const { pull, context, trace: rows } = push;
   const notes: AnalysisProblem[] = [
     ...(pull.zero === null ? [{ code: 'no-rest-before' } as const] : []),
     ...lagNotes(push, 'output_pressure'),
@@ -330,44 +359,61 @@ export function analyseUnassistedCurve(
     /** What must be off: its channel, and what counts as nothing of it, SI. */
     readonly off: { readonly channel: string; readonly most: number };
   },
-): StepAnalysis {
-  const ids = ['unassisted-slope'] as const;
-  const { lever, off } = setup;
-  const { instruments } = context;
-  const judged = pullEvidence(trace, { lever, outputs: ['output_pressure'], instruments });
-  if (judged.kind === 'none') return nothingMeasured(ids, judged.problem);
-  const { trace: rows, pull } = judged.found;
-  const left = highestOf(rows, off.channel, pull);
-  if (left !== null && left > off.most)
-    return nothingMeasured(ids, { code: 'supply-not-off', channel: off.channel, left });
-  const from = pull.zero ?? 0;
-  const straight = { topFrom: from + 0.5 * (pull.peak - from) };
-  const push = zeroed(rows, followLever(judged.found, 'output_pressure', straight, instruments), context, setup);
-  const smooth = movingMean(push.output, 8);
-  const floor = max(6 * scatterOf({ value: push.output }), 0.08 * setup.expectedAt(pull.peak));
-  const line = fitLine(push.force, push.output, { ...push.pull.apply, keep: (i) => smooth[i] > floor });
-  if (line.count < fewestOnLine)
-    return nothingMeasured(ids, {
-      code: 'too-few-samples',
-      channel: 'output_pressure',
-      samples: line.count,
-      needed: fewestOnLine,
-    });
-  if (line.termination !== 'converged' || line.slope <= 0)
-    return nothingMeasured(ids, { code: 'fit-failed', termination: line.termination });
-  const relative = hypot(
-    total(gaugeParts(lever, pull.peak, context)) / pull.peak,
-    total(gaugeParts('output_pressure', line.slope * pull.peak, context)) / (line.slope * pull.peak),
-  );
-  return {
-    characteristics: [
-      measured('unassisted-slope', line.slope, [
+): Answered {
+  const { off } = setup;
+  const question: Question<Context, PullFound, ShownSlope> = {
+    characteristics: ['unassisted-slope'],
+    happened: (read) => findPush(read, context, setup),
+    shows: (found) => {
+      const judged = pullEvidence(found);
+      if (judged.kind === 'none') return judged;
+      const { trace: rows, pull } = judged.found;
+      const left = highestOf(rows, off.channel, pull);
+      if (left !== null && left > off.most) return noEvidence({ code: 'supply-not-off', channel: off.channel, left });
+      const line = unassistedLine(judged.found, context, setup);
+      if (line.count < fewestOnLine)
+        return noEvidence({
+          code: 'too-few-samples',
+          channel: 'output_pressure',
+          samples: line.count,
+          needed: fewestOnLine,
+        });
+      if (line.termination !== 'converged' || line.slope <= 0)
+        return noEvidence({ code: 'fit-failed', termination: line.termination });
+      // A slope that is too steep may be assist that nobody recorded.
+      return evidence({ line, peak: pull.peak }, left === null ? [{ code: 'supply-missing' }] : []);
+    },
+    comesTo: ({ line, peak }) => {
+      const relative = hypot(
+        total(gaugeParts(setup.lever, peak, context)) / peak,
+        total(gaugeParts('output_pressure', line.slope * peak, context)) / (line.slope * peak),
+      );
+      const slope = measured('unassisted-slope', line.slope, [
         random('fit', sqrt(line.slopeVariance)),
         systematic('gauge-gain', line.slope * relative),
-      ]),
-    ],
-    events: [],
-    // A slope that is too steep may be assist that nobody recorded.
-    notes: left === null ? [{ code: 'supply-missing' }] : [],
+      ]);
+      return { characteristics: [slope], events: [], notes: [] };
+    },
   };
+  return answer(question, trace, context);
+}
+
+/** The line of a push without assist, and the top of the push (N). */
+interface ShownSlope {
+  readonly line: LineFit;
+  readonly peak: number;
+}
+
+function unassistedLine(
+  shown: Evidence<ShownPull>,
+  context: Context,
+  setup: Pick<AssistSetup, 'lever'> & { readonly expectedAt: (force: number) => number },
+): LineFit {
+  const { trace: rows, pull } = shown;
+  const from = pull.zero ?? 0;
+  const straight = { topFrom: from + 0.5 * (pull.peak - from) };
+  const push = zeroed(rows, followLever(shown, 'output_pressure', straight, context.instruments), context, setup);
+  const smooth = movingMean(push.output, 8);
+  const floor = max(6 * scatterOf({ value: push.output }), 0.08 * setup.expectedAt(pull.peak));
+  return fitLine(push.force, push.output, { ...push.pull.apply, keep: (i) => smooth[i] > floor });
 }

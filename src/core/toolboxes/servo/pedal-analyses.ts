@@ -9,9 +9,11 @@ import { fitLine } from '../../fitting/line';
 import type { Span } from '../../traces/pull';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import type { Characteristic, MeasuredStroke } from '../../procedure/step-analysis';
+import { evidence, noEvidence, type Judged, type NoEvidence } from '../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../procedure/question';
 import type { StepContext } from '../../procedure/step-context';
-import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
+import { absent, beyond, measured } from '../../procedure/analysis-result';
 import { exhaustion, strokesOf } from './reserve-analysis';
 import { findStrokes } from '../../traces/strokes';
 
@@ -22,57 +24,103 @@ const meanSeconds = 0.8;
 /** A foot that changed by more than this share was not still. */
 const steady = 0.15;
 
+/** A foot held on a pedal while the engine starts; indices in the trace. */
+interface HeldAtStart {
+  readonly trace: Trace;
+  readonly hold: Span;
+  /** Where the engine starts, by its own signal; null where nobody recorded it. */
+  readonly engineStarts: number | null;
+  readonly strokes: readonly MeasuredStroke[];
+}
+
+/** The same once the start is known, or taken from the hold. */
+interface ShownStart extends HeldAtStart {
+  readonly start: number;
+  /** What was left of the reserve when the foot was held: the pedal was assisted already. */
+  readonly left: readonly AnalysisProblem[];
+}
+
+/** The last hold of the pedal, and where the engine starts in it. */
+function findStart(trace: Trace): HeldAtStart | NoEvidence {
+  const force = columnOf(trace, 'pedal_force');
+  if (!force || !columnOf(trace, 'pedal_travel')) return noEvidence({ code: 'no-pull', channel: 'pedal_travel' });
+  const hold = findStrokes(trace, force).at(-1);
+  if (!hold) return noEvidence({ code: 'no-hold', channel: 'pedal_force', seconds: 3 });
+  const engine = columnOf(trace, 'engine_on');
+  let starts = hold.from;
+  if (engine) while (starts < hold.to && !(engine[starts] > 0.5)) starts++;
+  return { trace, hold, engineStarts: engine ? starts : null, strokes: strokesOf(trace, 'pedal_force').strokes };
+}
+
+function startEvidence(found: HeldAtStart, context: StepContext<unknown>): Judged<ShownStart> {
+  const { trace, hold, engineStarts, strokes } = found;
+  if (trace.time[hold.to - 1] - trace.time[hold.from] < 2.5 * meanSeconds)
+    return noEvidence({ code: 'no-hold', channel: 'pedal_force', seconds: 3 });
+  if (engineStarts !== null && (engineStarts >= hold.to || engineStarts === hold.from))
+    return noEvidence({ code: 'engine-not-started' });
+  const start = engineStarts ?? indexAtTime(trace, trace.time[hold.from] + meanSeconds);
+  const moved = forceMoved(trace, hold, start);
+  const left = exhaustion(strokes.slice(0, -1), context);
+  return evidence(
+    { ...found, start, left },
+    [...(moved > steady ? [{ code: 'foot-not-still', share: moved } as const] : []), ...left],
+    // Without the engine's own signal a pedal that creeps away by itself looks like one that sinks to it.
+    engineStarts === null ? [{ code: 'engine-not-started' }] : [],
+  );
+}
+
+/** Means of a column before the engine's start and at the end of the hold. */
+function beforeAndAfter(trace: Trace, channel: string, hold: Span, start: number) {
+  const column = trace.columns[channel];
+  const mean = (from: number, to: number) => meanOf(column, Math.max(hold.from, from), to);
+  return {
+    before: mean(indexAtTime(trace, trace.time[start] - meanSeconds), start),
+    after: mean(indexAtTime(trace, trace.time[hold.to - 1] - meanSeconds), hold.to),
+  };
+}
+
+/** By what share the foot's force differs at the end of the hold from before the start. */
+function forceMoved(trace: Trace, hold: Span, start: number): number {
+  const { before, after } = beforeAndAfter(trace, 'pedal_force', hold, start);
+  return Math.abs(after.mean - before.mean) / before.mean;
+}
+
+const pedalDrop: Question<StepContext<unknown>, HeldAtStart, ShownStart> = {
+  characteristics: ['pedal-sink'],
+  happened: findStart,
+  shows: startEvidence,
+  comesTo: (shown, context) => {
+    const { trace, hold, start, left } = shown;
+    const { before, after } = beforeAndAfter(trace, 'pedal_travel', hold, start);
+    const instrument = context.instruments.get('pedal_travel');
+    const seconds = trace.time[hold.to - 1] - trace.time[start];
+    const creep = creepBefore(trace, trace.columns.pedal_travel, { from: hold.from, to: start }, seconds);
+    const sink = measured('pedal-sink', after.mean - before.mean - creep.amount, [
+      random('fit', creep.standard),
+      random('noise', Math.hypot(before.deviation / Math.sqrt(before.count), after.deviation / Math.sqrt(after.count))),
+      ...(instrument
+        ? [differenceResolution(instrument), ...differenceComponents(instrument, before.mean, after.mean, context.date)]
+        : []),
+    ]);
+    const [unused] = left;
+    return {
+      characteristics: [
+        // With a reserve left the pedal was assisted already: it sinks by at least this.
+        unused && sink.kind === 'measured' ? beyond(sink.id, 'above', sink.estimate, unused) : sink,
+      ],
+      events: [{ id: 'engine-starts', time: trace.time[start] }],
+      notes: [],
+    };
+  },
+};
+
 /**
  * How far the pedal sinks (m) under a held foot when the engine starts, after the reserve was pumped away, less what it
- * crept by itself before. The hold is
- * the last stroke; the engine's start is read from `engine_on`, else the first and last part of the hold are
- * compared. Channels `pedal_force`, `pedal_travel`.
+ * crept by itself before. The hold is the last stroke; the engine's start is read from `engine_on`, else the first and last
+ * part of the hold are compared. Channels `pedal_force`, `pedal_travel`.
  */
-export function analysePedalDrop(trace: Trace, context: StepContext<unknown>): StepAnalysis {
-  const ids = ['pedal-sink'] as const;
-  const force = columnOf(trace, 'pedal_force');
-  const travel = columnOf(trace, 'pedal_travel');
-  if (!force || !travel) return nothingMeasured(ids, { code: 'no-pull', channel: 'pedal_travel' });
-  const hold = findStrokes(trace, force).at(-1);
-  if (!hold || trace.time[hold.to - 1] - trace.time[hold.from] < 2.5 * meanSeconds)
-    return nothingMeasured(ids, { code: 'no-hold', channel: 'pedal_force', seconds: 3 });
-  const engine = columnOf(trace, 'engine_on');
-  let start = hold.from;
-  if (engine) {
-    while (start < hold.to && !(engine[start] > 0.5)) start++;
-    if (start >= hold.to || start === hold.from) return nothingMeasured(ids, { code: 'engine-not-started' });
-  } else start = indexAtTime(trace, trace.time[hold.from] + meanSeconds);
-  const mean = (column: Float64Array, from: number, to: number) => meanOf(column, Math.max(hold.from, from), to);
-  const beforeFrom = indexAtTime(trace, trace.time[start] - meanSeconds);
-  const afterFrom = indexAtTime(trace, trace.time[hold.to - 1] - meanSeconds);
-  const before = mean(travel, beforeFrom, start);
-  const after = mean(travel, afterFrom, hold.to);
-  const forceBefore = mean(force, beforeFrom, start).mean;
-  const moved = Math.abs(mean(force, afterFrom, hold.to).mean - forceBefore) / forceBefore;
-  const notes: AnalysisProblem[] = moved > steady ? [{ code: 'foot-not-still', share: moved }] : [];
-  const { strokes } = strokesOf(trace, 'pedal_force');
-  const left = exhaustion(strokes.slice(0, -1), context);
-  notes.push(...left);
-  const instrument = context.instruments.get('pedal_travel');
-  const creep = creepBefore(trace, travel, { from: hold.from, to: start }, trace.time[hold.to - 1] - trace.time[start]);
-  const sink: Characteristic = measured('pedal-sink', after.mean - before.mean - creep.amount, [
-    random('fit', creep.standard),
-    random('noise', Math.hypot(before.deviation / Math.sqrt(before.count), after.deviation / Math.sqrt(after.count))),
-    ...(instrument
-      ? [differenceResolution(instrument), ...differenceComponents(instrument, before.mean, after.mean, context.date)]
-      : []),
-  ]);
-  const [unused] = left;
-  return {
-    characteristics: [
-      // With a reserve left the pedal was assisted already: it sinks by at least this.
-      unused && sink.kind === 'measured' ? beyond(sink.id, 'above', sink.estimate, unused) : sink,
-    ],
-    events: [{ id: 'engine-starts', time: trace.time[start] }],
-    notes,
-    // Without the engine's own signal a pedal that creeps away by itself looks like one that sinks to it.
-    doubts: engine ? [] : [{ code: 'engine-not-started' }],
-  };
+export function analysePedalDrop(trace: Trace, context: StepContext<unknown>): Answered {
+  return answer(pedalDrop, trace, context);
 }
 
 /** A creep is read from this long of the hold before the engine starts at least, s; the foot's arrival is left off, s. */
@@ -89,35 +137,6 @@ function creepBefore(trace: Trace, travel: Float64Array, before: Span, seconds: 
   // What cannot be told from none is no creep; a pedal that rises is a foot that gives way, not a creep to be added.
   const amount = line.slope * seconds;
   return { amount: amount > 2 * standard ? amount : 0, standard };
-}
-
-/**
- * Output pressure with vacuum over output without at one pedal force: the first stroke is without, the last with.
- * Forces that differ are counted as doubt, in proportion. Channels `pedal_force`, `output_pressure`.
- */
-export function analyseSameForcePair(trace: Trace, context: StepContext<unknown>): StepAnalysis {
-  const ids = ['vehicle-ratio'] as const;
-  const force = columnOf(trace, 'pedal_force');
-  if (!force || !columnOf(trace, 'output_pressure'))
-    return nothingMeasured(ids, { code: 'no-pull', channel: 'pedal_force' });
-  const { strokes, held } = strokesOf(trace, 'pedal_force');
-  if (strokes.length < 2) return nothingMeasured(ids, { code: 'no-strokes', channel: 'pedal_force' });
-  const without = strokes[0];
-  const withVacuum = strokes[strokes.length - 1];
-  const apart = Math.abs(held[held.length - 1].level - held[0].level) / held[0].level;
-  if (apart > steady) return nothingMeasured(ids, { code: 'foot-not-still', share: apart });
-  const seen = assistSeen(trace, held);
-  if (seen.kind === 'not-as-asked') return nothingMeasured(ids, seen.problem);
-  const pair = ratio(without.output, withVacuum.output, apart, context);
-  return {
-    characteristics: [
-      // A low ratio is the unit's only where the source is known to have been off, then on.
-      seen.kind === 'seen' || pair.kind !== 'measured' ? pair : beyond(pair.id, 'above', pair.estimate, seen.problem),
-    ],
-    events: [],
-    notes: [],
-    strokes,
-  };
 }
 
 /** Below this a push is one without vacuum, above it one with some, Pa. */
@@ -144,6 +163,56 @@ function assistSeen(trace: Trace, held: readonly Span[]): AssistSeen {
   return meanOf(engine, first.from, first.to).mean < 0.5 && meanOf(engine, last.from, last.to).mean > 0.5
     ? { kind: 'seen' }
     : { kind: 'not-as-asked', problem: { code: 'engine-not-started' } };
+}
+
+/** Two pushes of one force. */
+interface TwoPushes {
+  readonly strokes: readonly MeasuredStroke[];
+  /** By what share their forces differ. */
+  readonly apart: number;
+  readonly assist: AssistSeen;
+}
+
+function findPushes(trace: Trace): TwoPushes | NoEvidence {
+  if (!columnOf(trace, 'pedal_force') || !columnOf(trace, 'output_pressure'))
+    return noEvidence({ code: 'no-pull', channel: 'pedal_force' });
+  const { strokes, held } = strokesOf(trace, 'pedal_force');
+  if (strokes.length < 2) return noEvidence({ code: 'no-strokes', channel: 'pedal_force' });
+  const apart = Math.abs(held[held.length - 1].level - held[0].level) / held[0].level;
+  return { strokes, apart, assist: assistSeen(trace, held) };
+}
+
+function pushesEvidence(found: TwoPushes): Judged<TwoPushes> {
+  if (found.apart > steady) return noEvidence({ code: 'foot-not-still', share: found.apart });
+  return found.assist.kind === 'not-as-asked' ? noEvidence(found.assist.problem) : evidence(found);
+}
+
+const sameForcePair: Question<StepContext<unknown>, TwoPushes, TwoPushes> = {
+  characteristics: ['vehicle-ratio'],
+  happened: findPushes,
+  shows: pushesEvidence,
+  comesTo: ({ strokes, apart, assist }, context) => {
+    const pair = ratio(strokes[0].output, strokes[strokes.length - 1].output, apart, context);
+    return {
+      characteristics: [
+        // A low ratio is the unit's only where the source is known to have been off, then on.
+        assist.kind === 'seen' || pair.kind !== 'measured'
+          ? pair
+          : beyond(pair.id, 'above', pair.estimate, assist.problem),
+      ],
+      events: [],
+      notes: [],
+      strokes,
+    };
+  },
+};
+
+/**
+ * Output pressure with vacuum over output without at one pedal force: the first stroke is without, the last with.
+ * Forces that differ are counted as doubt, in proportion. Channels `pedal_force`, `output_pressure`.
+ */
+export function analyseSameForcePair(trace: Trace, context: StepContext<unknown>): Answered {
+  return answer(sameForcePair, trace, context);
 }
 
 function ratio(

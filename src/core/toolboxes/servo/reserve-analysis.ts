@@ -9,7 +9,10 @@ import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../..
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import type { Characteristic, MeasuredStroke, StepAnalysis } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
-import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
+import { absent, beyond, measured } from '../../procedure/analysis-result';
+import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from '../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../procedure/question';
+import type { CharacteristicId } from '../../quantities/characteristics';
 import { movingMean } from '../../traces/smoothing';
 import { findStrokes, type Stroke } from '../../traces/strokes';
 
@@ -77,19 +80,119 @@ function restBefore(trace: Trace, column: Float64Array, at: number): number | nu
   return count > 0 ? mean : null;
 }
 
+/** What happened in a reserve test; levels are what the reserve is kept in, SI. */
+export interface StrokesDrawn {
+  readonly trace: Trace;
+  readonly strokes: readonly MeasuredStroke[];
+  readonly held: readonly Stroke[];
+  /** Largest difference of the strokes' levels from their median, as a share. */
+  readonly uneven: number;
+  /** What was stored before the first stroke and at the most before that; null where nobody recorded it. */
+  readonly before: { readonly first: number; readonly most: number } | null;
+  /** The most that it came back to between the last two strokes. */
+  readonly last: number;
+  /** Whether the source was seen at work before the first stroke. */
+  readonly filled: boolean;
+}
+
+/** Strokes that drew from a reserve. */
+export interface ShownReserve extends StrokesDrawn {
+  /** The most that the store held before the first stroke, SI; null where nobody recorded it. */
+  readonly left: number | null;
+  readonly enough: boolean;
+  readonly full: number;
+}
+
+/** Strokes of a reserve test, what each drew from, and whether the source was at work before. */
+export function findReserve(trace: Trace, { lever, store }: ReserveOptions): StrokesDrawn | NoEvidence {
+  const { strokes, held } = strokesOf(trace, lever);
+  if (strokes.length === 0) return noEvidence({ code: 'no-strokes', channel: lever });
+  const column = columnOf(trace, store.channel);
+  const before = column ? restBefore(trace, column, startOf(trace, trace.columns[lever], held[0].from)) : null;
+  const back = held.at(-2);
+  return {
+    trace,
+    strokes,
+    held,
+    uneven: unevenness(held),
+    // What the source gave counts, not what a leak left of it.
+    before:
+      column && before !== null
+        ? { first: before, most: max(before, highestBefore(trace, column, held[0].from)) }
+        : null,
+    last:
+      column && back
+        ? highestBefore(trace, column.subarray(back.to), held[held.length - 1].from - back.to)
+        : (before ?? Number.NaN),
+    filled: store.filledBy !== undefined && wasOn(trace, store.filledBy, held[0].from),
+  };
+}
+
+/** Whether strokes drew from a reserve: alike, something was stored, and nothing filled it meanwhile. */
+export function reserveEvidence(found: StrokesDrawn, { lever, store }: ReserveOptions): Judged<ShownReserve> {
+  const { held, uneven, before, last, filled } = found;
+  if (uneven > steadyStrokes) return noEvidence({ code: 'strokes-uneven', channel: lever, share: uneven });
+  if (before === null)
+    // Whether the source was off nobody can tell without a word on what the strokes drew from.
+    return evidence(
+      { ...found, left: null, enough: false, full: store.full },
+      [],
+      [{ code: 'channel-missing', channel: store.channel }],
+    );
+  const { first, most: left } = before;
+  const seen = { strokes: found.strokes };
+  if (left < storedShare * store.full && !filled)
+    return noEvidence(
+      store.channel === 'supply_vacuum'
+        ? { code: 'source-never-opened', vacuum: max(0, left) }
+        : { code: 'too-little-pressure', channel: store.channel, pressure: left, needed: storedShare * store.full },
+      seen,
+    );
+  if (held.length > 2 && first > storedShare * store.full && last > refilledShare ** (held.length - 1) * first)
+    return noEvidence({ code: 'source-still-on' }, seen);
+  const enough = filled || left >= fullShare * store.full;
+  return evidence(
+    { ...found, left, enough, full: store.full },
+    enough || store.channel !== 'supply_vacuum'
+      ? []
+      : [{ code: 'reserve-from-too-little', vacuum: left, should: store.full }],
+  );
+}
+
 /**
  * Useful strokes from the reserve, counted from the first after the source is lost: a stroke is assisted when its
  * output reaches at least halfway from the unassisted prediction to the first stroke's output. And the vacuum (Pa)
  * that the first stroke cost. Channels: the lever's, `output_pressure`, `supply_vacuum`.
  */
-export function analyseReserve(trace: Trace, context: StepContext<unknown>, options: ReserveOptions): StepAnalysis {
-  const { strokes, held } = strokesOf(trace, options.lever);
-  if (strokes.length === 0) return nothingMeasured(ids, { code: 'no-strokes', channel: options.lever });
-  const uneven = unevenness(held);
-  if (uneven > steadyStrokes)
-    return nothingMeasured(ids, { code: 'strokes-uneven', channel: options.lever, share: uneven });
-  const shown = reserveShown(trace, held, options);
-  if (shown.kind === 'none') return { ...nothingMeasured(ids, shown.problem), strokes };
+export function analyseReserve(trace: Trace, context: StepContext<unknown>, options: ReserveOptions): Answered {
+  return answer(
+    reserveQuestion(ids, options, (shown) => reserveOf(shown, context, options)),
+    trace,
+    context,
+  );
+}
+
+/** What a reserve test is asked, whatever it has to come to. */
+export function reserveQuestion<Context>(
+  characteristics: readonly CharacteristicId[],
+  options: ReserveOptions,
+  comesTo: (shown: Evidence<ShownReserve>, context: Context) => StepAnalysis,
+): Question<Context, StrokesDrawn, ShownReserve> {
+  return {
+    characteristics,
+    happened: (trace) => findReserve(trace, options),
+    shows: (found) => reserveEvidence(found, options),
+    comesTo,
+  };
+}
+
+/** Strokes that were assisted, and the vacuum of the first. */
+export function reserveOf(
+  shown: Evidence<ShownReserve>,
+  context: StepContext<unknown>,
+  options: ReserveOptions,
+): StepAnalysis {
+  const { strokes, held } = shown;
   const unassisted = options.unassisted(held[0].level);
   const characteristics: Characteristic[] = [];
   const notes: AnalysisProblem[] = [];
@@ -115,10 +218,7 @@ export function analyseReserve(trace: Trace, context: StepContext<unknown>, opti
     if (lost < 0) notes.push({ code: 'reserve-not-used-up', strokes: strokes.length });
   }
   characteristics.push(vacuumOfFirst(strokes, context));
-  // Whether the source was off nobody can tell without a word on what the strokes drew from.
-  const doubts: AnalysisProblem[] =
-    shown.left === null ? [{ code: 'channel-missing', channel: options.store.channel }] : [];
-  return { characteristics, events: [], notes: [...notes, ...shown.notes], doubts, strokes, vacuum: strokes[0].vacuum };
+  return { characteristics, events: [], notes, strokes, vacuum: strokes[0].vacuum };
 }
 
 /** Strokes of one count must be alike within this share. */
@@ -132,63 +232,11 @@ const leastOn = 2;
 /** A store that each stroke leaves at more than this share was being filled meanwhile. */
 const refilledShare = 0.985;
 
-interface ReserveShown {
-  readonly kind: 'shown';
-  /** The most that the store held before the first stroke, SI; null where nobody recorded it. */
-  readonly left: number | null;
-  readonly enough: boolean;
-  readonly full: number;
-  readonly notes: readonly AnalysisProblem[];
-}
-
 /** Largest difference of the strokes' levels from their median, as a share. */
 function unevenness(held: readonly Stroke[]): number {
   const levels = held.map((stroke) => stroke.level).sort((p, q) => p - q);
   const middle = levels[levels.length >> 1];
   return Math.max(...levels.map((level) => Math.abs(level / middle - 1)));
-}
-
-/** Whether strokes drew from a reserve: something was stored, and nothing filled it meanwhile. */
-function reserveShown(
-  trace: Trace,
-  held: readonly Stroke[],
-  { lever, store }: ReserveOptions,
-): ReserveShown | { readonly kind: 'none'; readonly problem: AnalysisProblem } {
-  const column = columnOf(trace, store.channel);
-  const force = trace.columns[lever];
-  const before = column
-    ? held.map(({ from }, at) =>
-        restBefore(trace, column, at === 0 ? startOf(trace, force, from) : lowestBetween(force, held[at - 1].to, from)),
-      )
-    : [];
-  const [first] = before;
-  if (!column || first === undefined || first === null)
-    return { kind: 'shown', left: null, enough: false, full: store.full, notes: [] };
-  // What the source gave counts, not what a leak left of it.
-  const left = max(first, highestBefore(trace, column, held[0].from));
-  const filled = store.filledBy !== undefined && wasOn(trace, store.filledBy, held[0].from);
-  if (left < storedShare * store.full && !filled)
-    return {
-      kind: 'none',
-      problem:
-        store.channel === 'supply_vacuum'
-          ? { code: 'source-never-opened', vacuum: Math.max(0, left) }
-          : { code: 'too-little-pressure', channel: store.channel, pressure: left, needed: storedShare * store.full },
-    };
-  // The most that it came back to between the last two strokes.
-  const back = held.at(-2);
-  const last = back ? highestBefore(trace, column.subarray(back.to), held[held.length - 1].from - back.to) : first;
-  if (held.length > 2 && first > storedShare * store.full && last > refilledShare ** (held.length - 1) * first)
-    return { kind: 'none', problem: { code: 'source-still-on' } };
-  const enough = filled || left >= fullShare * store.full;
-  const vacuum = store.channel === 'supply_vacuum';
-  return {
-    kind: 'shown',
-    left,
-    enough,
-    full: store.full,
-    notes: enough || !vacuum ? [] : [{ code: 'reserve-from-too-little', vacuum: left, should: store.full }],
-  };
 }
 
 /** Highest level that a column was at, smoothed over a quarter of a second, before a sample. */
@@ -207,7 +255,7 @@ function wasOn(trace: Trace, channel: string, to: number): boolean {
 }
 
 /** A count as it stands; from too little stored it is only known to be at least that. */
-function counted(count: number, parts: readonly UncertaintyComponent[], shown: ReserveShown): Characteristic {
+function counted(count: number, parts: readonly UncertaintyComponent[], shown: Evidence<ShownReserve>): Characteristic {
   const id = 'assisted-applications';
   if (shown.left === null || shown.enough) return measured(id, count, parts);
   return beyond(

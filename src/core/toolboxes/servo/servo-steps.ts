@@ -1,10 +1,10 @@
+import { fedWith } from '../../procedure/question';
 import { readingComponents } from '../../instruments/uncertainty';
 import { findPull, isPull } from '../../traces/pull';
 import { columnOf, meanOf, type Trace } from '../../traces/trace';
 import { type GuidePhase, wait } from '../../procedure/guide-phase';
 import type { BenchControls } from '../../physics/bench-controls';
 import { type Limit, around, atMost, limitFrom } from '../../procedure/limit';
-import type { StepAnalysis } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import type { ReadingBands } from '../../procedure/expected';
@@ -83,7 +83,7 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
         wait({ code: 'rest', seconds: 2.5 }, setup.controls, 2.5, 0),
       ];
     },
-    analyse: (trace, context): StepAnalysis => {
+    analyse: (trace, context) => {
       const fed = fedAt(trace);
       const analysis = analyseAssistCurve(trace, context, {
         lever,
@@ -93,7 +93,7 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
         cutInForce: context.unit.cutInForce / setup.leverage(context.unit),
         runOutForce: () => servoKnee(setup, context.unit, fed ?? setup.supply(context)),
       });
-      return { ...analysis, ...(fed === undefined ? {} : { vacuum: fed }) };
+      return fed === undefined ? analysis : fedWith(analysis, fed);
     },
     limits: (analysis, context): Limit[] => {
       const { unit, workshopLimits: shop } = context;

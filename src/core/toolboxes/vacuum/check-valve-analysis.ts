@@ -9,11 +9,12 @@ import {
   systematic,
 } from '../../instruments/uncertainty';
 import { measured, nothingMeasured } from '../../procedure/analysis-result';
-import { evidence, noEvidence, type Evidence, type Judged } from '../../procedure/evidence';
+import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from '../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../procedure/question';
 import type { StepAnalysis } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
 import { divisionOf, ownSamples, samplesBetween, scatterOf, type Samples } from '../../traces/own-samples';
-import { findStuck, neverMoved } from '../../traces/stuck';
+import { findStuck, neverMoved, type Stuck } from '../../traces/stuck';
 import { columnOf, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 
@@ -33,6 +34,17 @@ const noVacuum = 2_000;
 /** The air of the first wait may still warm by about this, K. */
 const warming = 0.5;
 
+/** A valve with the source side shut, then open to the air, as far as the trace shows it; times in s, vacuums in Pa. */
+interface TwoWaitsFound {
+  readonly supply: Samples;
+  readonly neverMoved: boolean;
+  readonly stuck: Stuck | null;
+  readonly end: number;
+  /** Vacuum at the beginning. */
+  readonly start: number;
+  readonly opened: SideOpened;
+}
+
 /** Two waits one after the other: with the source side shut, then open to the air; s. */
 interface TwoWaits {
   readonly supply: Samples;
@@ -41,47 +53,58 @@ interface TwoWaits {
   readonly level: number;
 }
 
-/**
- * When the source side was opened to the air: the last fall of `source_vacuum` to next to nothing. Without that gauge
- * the trace is taken to end with `seconds` of it, which it does not show.
- */
-function openedAt(
-  trace: Trace,
-  level: number,
-  seconds: number,
-): { readonly at: number; readonly doubts: readonly AnalysisProblem[] } | AnalysisProblem {
-  const end = trace.time[trace.time.length - 1];
+/** What the source side's own gauge shows of its being opened to the air. */
+type SideOpened =
+  | { readonly kind: 'seen'; readonly at: number }
+  /** Nobody recorded it: taken to be what the trace ends with. */
+  | { readonly kind: 'assumed'; readonly at: number }
+  | { readonly kind: 'never'; readonly lowest: number };
+
+/** When the source side was opened to the air: the last fall of `source_vacuum` to next to nothing. */
+function sideOpened(trace: Trace, level: number, seconds: number): SideOpened {
   const column = columnOf(trace, 'source_vacuum');
-  if (!column) return { at: end - seconds, doubts: [{ code: 'side-not-seen-open' }] };
+  if (!column) return { kind: 'assumed', at: trace.time[trace.time.length - 1] - seconds };
   const { time, value } = ownSamples(trace, column);
   const lowest = value.reduce((least, each) => min(least, each), Infinity);
-  if (lowest > openBelow * level) return { code: 'side-not-opened', vacuum: lowest };
+  if (lowest > openBelow * level) return { kind: 'never', lowest };
   let at = value.length - 1;
-  if (value[at] > openBelow * level) return { code: 'side-not-opened', vacuum: value[at] };
+  if (value[at] > openBelow * level) return { kind: 'never', lowest: value[at] };
   while (at > 0 && value[at - 1] <= openBelow * level) at--;
-  return { at: time[at], doubts: [] };
+  return { kind: 'seen', at: time[at] };
 }
 
-/** Whether a trace shows a valve that was first shut off and then had the air behind it. */
-function twoWaits(trace: Trace, context: StepContext<unknown>, seconds: number): Judged<TwoWaits> {
+function findTwoWaits(trace: Trace, context: StepContext<unknown>, seconds: number): TwoWaitsFound | NoEvidence {
   const column = columnOf(trace, 'supply_vacuum');
   if (!column) return noEvidence({ code: 'supply-missing' });
   const supply = ownSamples(trace, column);
   const { time } = supply;
-  const end = time[time.length - 1];
-  if (neverMoved(supply)) return noEvidence({ code: 'gauge-frozen', channel: 'supply_vacuum', seconds: end - time[0] });
-  const level = meanOf(samplesBetween(supply, time[0], time[0] + settling));
-  if (level < noVacuum) return noEvidence({ code: 'source-never-opened', vacuum: max(0, level) });
-  const opened = openedAt(trace, level, seconds);
-  if ('code' in opened) return noEvidence(opened);
-  const shortest = min(opened.at - time[0], end - opened.at);
+  const start = meanOf(samplesBetween(supply, time[0], time[0] + settling));
+  return {
+    supply,
+    neverMoved: neverMoved(supply),
+    stuck: findStuck(supply, context.instruments.get('supply_vacuum')?.range ?? null),
+    end: time[time.length - 1],
+    start,
+    opened: sideOpened(trace, start, seconds),
+  };
+}
+
+/** Whether a trace shows a valve that was first shut off and then had the air behind it. */
+function twoWaits(found: TwoWaitsFound, seconds: number): Judged<TwoWaits> {
+  const { supply, end, start, opened, stuck } = found;
+  const begin = supply.time[0];
+  if (found.neverMoved) return noEvidence({ code: 'gauge-frozen', channel: 'supply_vacuum', seconds: end - begin });
+  if (start < noVacuum) return noEvidence({ code: 'source-never-opened', vacuum: max(0, start) });
+  if (opened.kind === 'never') return noEvidence({ code: 'side-not-opened', vacuum: opened.lowest });
+  const { at } = opened;
+  const shortest = min(at - begin, end - at);
   if (shortest < leastShare * seconds - settling)
     return noEvidence({ code: 'hold-too-short', seconds: max(0, shortest), needed: seconds });
-  const left = meanOf(samplesBetween(supply, opened.at, opened.at + settling));
-  if (!(left >= leastLeft * level)) return noEvidence({ code: 'vacuum-gone', vacuum: left });
-  const stuck = findStuck(supply, context.instruments.get('supply_vacuum')?.range ?? null);
-  if (stuck && stuck.to > opened.at - seconds) return noEvidence(stuckProblem(stuck, 'supply_vacuum'));
-  return evidence({ supply, opened: opened.at, end, level: left }, [], opened.doubts);
+  const left = meanOf(samplesBetween(supply, at, at + settling));
+  if (!(left >= leastLeft * start)) return noEvidence({ code: 'vacuum-gone', vacuum: left });
+  if (stuck && stuck.to > at - seconds) return noEvidence(stuckProblem(stuck, 'supply_vacuum'));
+  const doubts: AnalysisProblem[] = opened.kind === 'assumed' ? [{ code: 'side-not-seen-open' }] : [];
+  return evidence({ supply, opened: at, end, level: left }, [], doubts);
 }
 
 /**
@@ -89,11 +112,16 @@ function twoWaits(trace: Trace, context: StepContext<unknown>, seconds: number):
  * with it shut off before, so that a leak of the unit itself does not count. Channels `supply_vacuum`, and `source_vacuum`,
  * which shows the source side being opened.
  */
-export function analyseCheckValve(trace: Trace, context: StepContext<unknown>, seconds: number): StepAnalysis {
-  const judged = twoWaits(trace, context, seconds);
-  if (judged.kind === 'none') return nothingMeasured(ids, judged.problem);
-  return { ...reverseLeak(judged.found, context, seconds), doubts: judged.doubts };
+export function analyseCheckValve(trace: Trace, context: StepContext<unknown>, seconds: number): Answered {
+  return answer(checkValve(seconds), trace, context);
 }
+
+const checkValve = (seconds: number): Question<StepContext<unknown>, TwoWaitsFound, TwoWaits> => ({
+  characteristics: ids,
+  happened: (trace, context) => findTwoWaits(trace, context, seconds),
+  shows: (found) => twoWaits(found, seconds),
+  comesTo: (shown, context) => reverseLeak(shown, context, seconds),
+});
 
 function reverseLeak(waits: Evidence<TwoWaits>, context: StepContext<unknown>, seconds: number): StepAnalysis {
   const { supply, opened, end, level } = waits;

@@ -8,6 +8,7 @@ import {
 } from '../../instruments/uncertainty';
 import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
 import type { Evidence } from '../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../procedure/question';
 import type { Characteristic, StepAnalysis, TraceEvent } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
 import { quantity, type Temperature } from '../../quantities/quantity';
@@ -15,7 +16,7 @@ import { seaLevelPressure } from '../../quantities/standard-atmosphere';
 import { samplesBetween, type Samples } from '../../traces/own-samples';
 import type { Trace } from '../../traces/trace';
 import { fittedChange, gaugeOfChange, predictedChange, thinned } from './held-change';
-import { vacuumHoldEvidence, type HeldVacuum, type HoldDemand } from './hold-evidence';
+import { findHold, vacuumHoldEvidence, type HeldVacuum, type HoldDemand, type VacuumHoldFound } from './hold-evidence';
 
 const { exp, hypot, max, min, sqrt } = Math;
 
@@ -39,26 +40,22 @@ export interface VacuumHoldOptions extends HoldDemand {
  * Vol·(dp/dt)/101.325 kPa·293.15 K/T with Vol the evacuated volume and T the air temperature. Channel `supply_vacuum`,
  * and the lever's, which shows whether the unit was at rest or applied.
  */
-export function analyseVacuumHold(
-  trace: Trace,
-  context: StepContext<unknown>,
-  options: VacuumHoldOptions,
-): StepAnalysis {
-  const judged = vacuumHoldEvidence(trace, context, options);
-  if (judged.kind === 'none') return nothingMeasured(['vacuum-loss', 'leak-flow'], judged.problem);
-  const { found, notes, doubts } = judged;
-  return { ...lossOf(found, context, options, notes), doubts, vacuum: found.events.level };
+export function analyseVacuumHold(trace: Trace, context: StepContext<unknown>, options: VacuumHoldOptions): Answered {
+  return answer(vacuumHold(options), trace, context);
 }
 
+const ids = ['vacuum-loss', 'leak-flow'] as const;
+
+const vacuumHold = (options: VacuumHoldOptions): Question<StepContext<unknown>, VacuumHoldFound, HeldVacuum> => ({
+  characteristics: ids,
+  happened: (trace, context) => findHold(trace, context, options),
+  shows: (found) => vacuumHoldEvidence(found, options),
+  comesTo: (shown, context) => ({ ...lossOf(shown, context, options), vacuum: shown.events.level }),
+});
+
 /** What a shown hold comes to. */
-function lossOf(
-  held: Evidence<HeldVacuum>,
-  context: StepContext<unknown>,
-  options: VacuumHoldOptions,
-  notes: StepAnalysis['notes'],
-): StepAnalysis {
+function lossOf(held: Evidence<HeldVacuum>, context: StepContext<unknown>, options: VacuumHoldOptions): StepAnalysis {
   const { seconds } = options;
-  const ids = ['vacuum-loss', 'leak-flow'] as const;
   const samples = samplesBetween(held.events.samples, held.from, held.to);
   const largest = ((context.ambient.pressure - held.events.level) * mostWarming) / context.airTemperature;
   const change = held.early
@@ -77,11 +74,11 @@ function lossOf(
   ];
   // Nothing that is shut off draws vacuum by itself.
   if (value < -expandedUncertainty({ value, components }))
-    return { ...nothingMeasured(ids, { code: 'gains', channel: 'supply_vacuum', gain: -value }), events, notes };
+    return { ...nothingMeasured(ids, { code: 'gains', channel: 'supply_vacuum', gain: -value }), events };
   return {
     characteristics: [measured('vacuum-loss', value, components), flowOf(value, components, context, options)],
     events,
-    notes: change.settled === null ? notes : [...notes, { code: 'settling-left-out', amount: change.settled }],
+    notes: change.settled === null ? [] : [{ code: 'settling-left-out', amount: change.settled }],
   };
 }
 

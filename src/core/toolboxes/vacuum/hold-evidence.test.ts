@@ -2,7 +2,7 @@ import { contextAt } from '../../formats/site-file';
 import { checkSpec } from '../../formats/unit-sheet';
 import { findFamily } from '../../families';
 import { dice, goodGauge, writeLog, type Signal } from '../../../../tests/support/second-writer/logger';
-import { vacuumHoldEvidence, type HoldDemand } from './hold-evidence';
+import { findHold, vacuumHoldEvidence, type HoldDemand } from './hold-evidence';
 
 const family = findFamily('vacuum-inline')!;
 const checked = checkSpec(family, 'study', family.example.spec, 'study');
@@ -20,10 +20,9 @@ const signal = (at: (t: number) => number, white: number): Signal => ({ at, gaug
 /** What a log of a vacuum and a lever is worth for a hold: the missing thing's code, else `evidence`. */
 function worth(vacuum: (t: number) => number, lever: (t: number) => number, more: Partial<HoldDemand> = {}): string {
   const signals = { supply_vacuum: signal(vacuum, 30), rod_force: signal(lever, 2) };
-  const judged = vacuumHoldEvidence(writeLog(signals, { seconds: 24, rate: 20 }, dice(5)), context, {
-    ...demand,
-    ...more,
-  });
+  const asked = { ...demand, ...more };
+  const found = findHold(writeLog(signals, { seconds: 24, rate: 20 }, dice(5)), context, asked);
+  const judged = 'events' in found ? vacuumHoldEvidence(found, asked) : found;
   return judged.kind === 'none' ? judged.problem.code : 'evidence';
 }
 

@@ -1,5 +1,5 @@
 import { stuckProblem } from '../../procedure/stuck-problem';
-import { evidence, noEvidence, type Judged } from '../../procedure/evidence';
+import { evidence, noEvidence, type Judged, type NoEvidence } from '../../procedure/evidence';
 import type { StepContext } from '../../procedure/step-context';
 import { findPull, isPull } from '../../traces/pull';
 import { ownSamples, sampleAt, type Samples } from '../../traces/own-samples';
@@ -55,25 +55,35 @@ const longestGapShare = 0.3;
 /** Samples without which no line can be told from noise. */
 const fewestSamples = 8;
 
-type LeverState =
+/** Where the lever was: as the hold asks from when on and until when (s), or why not. */
+export type LeverState =
   | { readonly kind: 'fits'; readonly notBefore: number; readonly leaves: number | null }
   | { readonly kind: 'problem'; readonly problem: AnalysisProblem };
 
-/** Whether a trace is evidence of a vacuum hold: under vacuum, shut off, at rest or applied as asked, measured and long enough. */
-export function vacuumHoldEvidence(
+/** What happened in a vacuum hold: to the lever and to the vacuum. */
+export interface VacuumHoldFound {
+  readonly lever: LeverState;
+  /** Null where the vacuum was not recorded for long enough to tell. */
+  readonly events: VacuumHoldEvents | null;
+}
+
+export function findHold(
   trace: Trace,
   context: StepContext<unknown>,
   demand: HoldDemand,
-): Judged<HeldVacuum> {
+): VacuumHoldFound | NoEvidence {
   const supply = columnOf(trace, 'supply_vacuum');
   if (!supply) return noEvidence({ code: 'supply-missing' });
   const lever = leverState(trace, demand);
+  if (lever.kind === 'problem') return { lever, events: null };
+  const range = context.instruments.get('supply_vacuum')?.range ?? null;
+  const events = findVacuumHold(trace, supply, { notBefore: lever.notBefore, leverLeaves: lever.leaves, range });
+  return { lever, events };
+}
+
+/** Whether that is evidence of a vacuum hold: under vacuum, shut off, at rest or applied as asked, measured and long enough. */
+export function vacuumHoldEvidence({ lever, events }: VacuumHoldFound, demand: HoldDemand): Judged<HeldVacuum> {
   if (lever.kind === 'problem') return noEvidence(lever.problem);
-  const events = findVacuumHold(trace, supply, {
-    notBefore: lever.notBefore,
-    leverLeaves: lever.leaves,
-    range: context.instruments.get('supply_vacuum')?.range ?? null,
-  });
   if (!events) return noEvidence({ code: 'hold-too-short', seconds: 0, needed: earliestCall(demand.seconds) });
   // A lever that had left its place before the hold began was not there in it.
   if (lever.leaves !== null && lever.leaves <= events.from)

@@ -2,13 +2,14 @@ import { stuckProblem } from '../../procedure/stuck-problem';
 import { expandedUncertainty, random, scaleComponents } from '../../instruments/uncertainty';
 import type { CharacteristicId } from '../../quantities/characteristics';
 import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
-import { evidence, noEvidence, type Evidence, type Judged } from '../../procedure/evidence';
-import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from '../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../procedure/question';
+import type { Characteristic } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
 import { findPull, isPull } from '../../traces/pull';
 import { movingMean } from '../../traces/smoothing';
-import { longestGap, ownInterval, ownSamples, sampleAt, samplesBetween } from '../../traces/own-samples';
-import { findStuck, neverMoved } from '../../traces/stuck';
+import { longestGap, ownInterval, ownSamples, sampleAt, samplesBetween, type Samples } from '../../traces/own-samples';
+import { findStuck, neverMoved, type Stuck } from '../../traces/stuck';
 import { columnOf, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { earliestCall } from './early-call';
@@ -28,6 +29,7 @@ export interface PressureHoldOptions {
 
 /** A pressure locked in, from where it has settled to where the lever is let back or the log ends (s). */
 interface LockedIn {
+  readonly trace: Trace;
   readonly from: number;
   readonly to: number;
   readonly level: number;
@@ -47,26 +49,40 @@ const fullShare = 0.95;
 const shortBy = 0.1;
 const longestGapShare = 0.3;
 
-/** Whether a trace shows a pressure that was locked in, at the level and for the time that the step asks for. */
-function lockedInEvidence(
+/** What happened to a pressure that was to be locked in; times in s, pressures Pa gauge. */
+interface LockingFound {
+  readonly trace: Trace;
+  readonly samples: Samples;
+  readonly neverMoved: boolean;
+  readonly stuck: Stuck | null;
+  /** The log begins at the level that is held. */
+  readonly begun: boolean;
+  /** From where it is held and to where it is let back or pulled again; null where nothing was pulled and held. */
+  readonly span: { readonly from: number; readonly to: number; readonly level: number } | null;
+}
+
+function findLocking(
   trace: Trace,
   context: StepContext<unknown>,
   channel: 'output_pressure' | 'input_pressure',
-  options: PressureHoldOptions,
-): Judged<LockedIn> {
+): LockingFound | NoEvidence {
   const column = columnOf(trace, channel);
   if (!column) return noEvidence({ code: 'channel-missing', channel });
   const samples = ownSamples(trace, column);
   const { time, value } = samples;
-  if (neverMoved(samples))
-    return noEvidence({ code: 'gauge-frozen', channel, seconds: time[time.length - 1] - time[0] });
   const pull = findPull(trace, column);
   const highest = value.reduce((most, each) => max(most, each), -Infinity);
   const begun = value[0] > atLevel * highest;
-  if (!begun && !isPull(pull)) return noEvidence({ code: 'no-hold', channel, seconds: options.seconds });
+  const found = {
+    trace,
+    samples,
+    neverMoved: neverMoved(samples),
+    stuck: findStuck(samples, context.instruments.get(channel)?.range ?? null),
+    begun,
+  };
+  if (!begun && !isPull(pull)) return { ...found, span: null };
   const from = begun || !isPull(pull) ? time[0] : trace.time[pull.plateau.from] + settling;
-  const half = max(0, round(0.06 / ownInterval(samples)));
-  const smooth = movingMean(value, half);
+  const smooth = movingMean(value, max(0, round(0.06 / ownInterval(samples))));
   const begin = sampleAt(samples, from);
   let lowest = smooth[begin];
   let to = begin;
@@ -76,14 +92,25 @@ function lockedInEvidence(
     if (smooth[to] - smooth[later] > letBackShare * highest) break;
     if (smooth[to] - lowest > pulledAgainShare * highest) break;
   }
-  const covered = (time[to] ?? from) - from;
+  return { ...found, span: { from, to: time[to] ?? from, level: smooth[begin] } };
+}
+
+/** Whether a trace shows a pressure that was locked in, at the level and for the time that the step asks for. */
+function lockedInEvidence(
+  { trace, samples, neverMoved: frozen, stuck, begun, span }: LockingFound,
+  channel: 'output_pressure' | 'input_pressure',
+  options: PressureHoldOptions,
+): Judged<LockedIn> {
+  const { time } = samples;
+  if (frozen) return noEvidence({ code: 'gauge-frozen', channel, seconds: time[time.length - 1] - time[0] });
+  if (!span) return noEvidence({ code: 'no-hold', channel, seconds: options.seconds });
+  const { from, to, level } = span;
+  const covered = to - from;
   const needed = min(fullShare * options.seconds, earliestCall(options.seconds));
   if (!(covered >= needed - shortBy)) return noEvidence({ code: 'hold-too-short', seconds: max(0, covered), needed });
-  const stuck = findStuck(samples, context.instruments.get(channel)?.range ?? null);
-  if (stuck && stuck.from < time[to] && stuck.to > from) return noEvidence(stuckProblem(stuck, channel));
-  const gap = longestGap(samples, from, time[to]);
+  if (stuck && stuck.from < to && stuck.to > from) return noEvidence(stuckProblem(stuck, channel));
+  const gap = longestGap(samples, from, to);
   if (gap > longestGapShare * covered) return noEvidence({ code: 'gap-in-hold', channel, seconds: gap });
-  const level = smooth[begin];
   const [low, high] = options.between;
   if (level < low || level > high) return noEvidence({ code: 'held-elsewhere', at: level, low, high });
   const early = covered < fullShare * options.seconds;
@@ -91,7 +118,7 @@ function lockedInEvidence(
     ...(begun ? [{ code: 'begins-in-hold' } as const] : []),
     ...(early ? [{ code: 'called-early', at: covered, of: options.seconds } as const] : []),
   ];
-  return evidence({ from, to: time[to], level, early }, notes);
+  return evidence({ trace, from, to, level, early }, notes);
 }
 
 /**
@@ -102,36 +129,45 @@ export function analysePressureHold(
   trace: Trace,
   context: StepContext<unknown>,
   options: PressureHoldOptions,
-): StepAnalysis {
+): Answered {
+  return answer(pressureHold(options), trace, context);
+}
+
+function pressureHold(options: PressureHoldOptions): Question<StepContext<unknown>, LockingFound, LockedIn> {
   const channel = options.held ?? 'output_pressure';
   const decayRate = options.held ? 'input-decay-rate' : 'output-decay-rate';
-  const ids = options.withInputCreep ? ([decayRate, 'input-creep'] as const) : ([decayRate] as const);
-  const judged = lockedInEvidence(trace, context, channel, options);
-  if (judged.kind === 'none') return nothingMeasured(ids, judged.problem);
-  const { found } = judged;
-  const rate = rateOf(trace, context, { channel, locked: found, seconds: options.seconds });
-  if (!rate)
-    return nothingMeasured(ids, { code: 'hold-too-short', seconds: found.to - found.from, needed: options.seconds });
-  const decay = rate.as(decayRate, 1);
+  const ids: readonly CharacteristicId[] = options.withInputCreep ? [decayRate, 'input-creep'] : [decayRate];
+  const { seconds } = options;
   return {
-    characteristics: options.withInputCreep ? [decay, creepOf(trace, context, found, options.seconds)] : [decay],
-    events: [
-      { id: 'hold', time: found.from, y: rate.change.start },
-      { id: 'hold', time: found.to, y: rate.change.start - rate.change.soFar },
-    ],
-    notes: judged.notes,
-    held: rate.change.start,
+    characteristics: ids,
+    happened: (trace, context) => findLocking(trace, context, channel),
+    shows: (found) => lockedInEvidence(found, channel, options),
+    comesTo: (locked, context) => {
+      const rate = rateOf(locked, context, { channel, seconds });
+      if (!rate)
+        return nothingMeasured(ids, { code: 'hold-too-short', seconds: locked.to - locked.from, needed: seconds });
+      const decay = rate.as(decayRate, 1);
+      return {
+        characteristics: options.withInputCreep ? [decay, creepOf(locked, context, seconds)] : [decay],
+        events: [
+          { id: 'hold', time: locked.from, y: rate.change.start },
+          { id: 'hold', time: locked.to, y: rate.change.start - rate.change.soFar },
+        ],
+        notes: [],
+        held: rate.change.start,
+      };
+    },
   };
 }
 
 interface Watched {
   readonly channel: string;
-  readonly locked: Evidence<LockedIn>;
   readonly seconds: number;
 }
 
 /** Rate (Pa/s) at which a channel fell while the pressure was locked in; null where the hold is too short for one. */
-function rateOf(trace: Trace, context: StepContext<unknown>, { channel, locked, seconds }: Watched) {
+function rateOf(locked: Evidence<LockedIn>, context: StepContext<unknown>, { channel, seconds }: Watched) {
+  const { trace } = locked;
   const samples = samplesBetween(ownSamples(trace, trace.columns[channel]), locked.from, locked.to);
   if (samples.time.length < 2) return null;
   const over = locked.early ? seconds : locked.to - locked.from;
@@ -152,15 +188,10 @@ function rateOf(trace: Trace, context: StepContext<unknown>, { channel, locked, 
   return { change, as };
 }
 
-function creepOf(
-  trace: Trace,
-  context: StepContext<unknown>,
-  locked: Evidence<LockedIn>,
-  seconds: number,
-): Characteristic {
-  if (!columnOf(trace, 'input_pressure'))
+function creepOf(locked: Evidence<LockedIn>, context: StepContext<unknown>, seconds: number): Characteristic {
+  if (!columnOf(locked.trace, 'input_pressure'))
     return absent('input-creep', { code: 'channel-missing', channel: 'input_pressure' });
-  const rate = rateOf(trace, context, { channel: 'input_pressure', locked, seconds });
+  const rate = rateOf(locked, context, { channel: 'input_pressure', seconds });
   return rate
     ? rate.as('input-creep', -1)
     : absent('input-creep', { code: 'hold-too-short', seconds: locked.to - locked.from, needed: seconds });

@@ -6,9 +6,12 @@ import { ownSamples, type Samples } from '../../traces/own-samples';
 import { neverMoved } from '../../traces/stuck';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import type { Limit } from '../../procedure/limit';
-import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import { evidence, noEvidence, type Judged, type NoEvidence } from '../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../procedure/question';
+import type { Characteristic } from '../../procedure/step-analysis';
+import type { Span } from '../../traces/pull';
 import type { StepContext } from '../../procedure/step-context';
-import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
+import { absent, measured } from '../../procedure/analysis-result';
 import { restatedSource, type SourceKind } from './source-vacuum';
 import { findStrokes } from '../../traces/strokes';
 
@@ -26,38 +29,67 @@ function reading(id: 'idle-vacuum' | 'held-vacuum', part: ReturnType<typeof mean
   ]);
 }
 
-/**
- * Source vacuum at the unit (Pa): at idle before the pedal moves, and at the end of the last hold of it.
- * Channels `supply_vacuum`, and the lever's for the hold.
- */
-export function analyseSourceVacuum(trace: Trace, context: StepContext<unknown>, lever: string): StepAnalysis {
-  const ids = ['idle-vacuum', 'held-vacuum'] as const;
+/** What a source gave: before the pedal moved, and while it was held last. */
+interface SourceSeen {
+  readonly trace: Trace;
+  readonly samples: Samples;
+  /** Samples of the idle, before the pedal moved. */
+  readonly idle: Span;
+  readonly stroke: Span | undefined;
+}
+
+function findSource(trace: Trace, lever: string): SourceSeen | NoEvidence {
   const supply = columnOf(trace, 'supply_vacuum');
-  if (!supply) return nothingMeasured(ids, { code: 'supply-missing' });
+  if (!supply) return noEvidence({ code: 'supply-missing' });
   const column = columnOf(trace, lever);
   const strokes = column ? findStrokes(trace, column) : [];
   const [first] = strokes;
-  const stroke = strokes.at(-1);
   let moves = trace.time.length;
   if (column && first) {
     moves = first.from;
     while (moves > 0 && column[moves] > pedalMoves * first.level) moves--;
   }
-  const samples = ownSamples(trace, supply);
-  if (samples.value.length > fewestSeen && neverMoved(samples))
-    return nothingMeasured(ids, { code: 'gauge-frozen', channel: 'supply_vacuum', seconds: lengthOf(samples) });
-  const idleFrom = indexAtTime(trace, trace.time[Math.max(0, moves - 1)] - idleSeconds);
-  const idle = meanOf(supply, idleFrom, moves);
-  if (samples.value.every((value) => value < leastSeen))
-    return nothingMeasured(ids, { code: 'source-never-opened', vacuum: Math.max(0, idle.mean) });
-  const characteristics: Characteristic[] = [idleOf(trace, supply, { from: idleFrom, to: moves }, context)];
-  if (!stroke) characteristics.push(absent('held-vacuum', { code: 'no-pull', channel: lever }));
-  else {
-    const from = Math.max(stroke.from, indexAtTime(trace, trace.time[stroke.to - 1] - heldSeconds));
-    characteristics.push(reading('held-vacuum', meanOf(supply, from, stroke.to), context));
-  }
-  return { characteristics, events: [], notes: [], vacuum: idle.mean };
+  const from = indexAtTime(trace, trace.time[Math.max(0, moves - 1)] - idleSeconds);
+  return { trace, samples: ownSamples(trace, supply), idle: { from, to: moves }, stroke: strokes.at(-1) };
 }
+
+function sourceEvidence(found: SourceSeen): Judged<SourceSeen> {
+  const { trace, samples, idle } = found;
+  if (samples.value.length > fewestSeen && neverMoved(samples))
+    return noEvidence({ code: 'gauge-frozen', channel: 'supply_vacuum', seconds: lengthOf(samples) });
+  if (samples.value.every((value) => value < leastSeen)) {
+    const { mean } = meanOf(trace.columns.supply_vacuum, idle.from, idle.to);
+    return noEvidence({ code: 'source-never-opened', vacuum: Math.max(0, mean) });
+  }
+  return evidence(found);
+}
+
+/**
+ * Source vacuum at the unit (Pa): at idle before the pedal moves, and at the end of the last hold of it.
+ * Channels `supply_vacuum`, and the lever's for the hold.
+ */
+export function analyseSourceVacuum(trace: Trace, context: StepContext<unknown>, lever: string): Answered {
+  return answer(sourceVacuum(lever), trace, context);
+}
+
+const sourceVacuum = (lever: string): Question<StepContext<unknown>, SourceSeen, SourceSeen> => ({
+  characteristics: ['idle-vacuum', 'held-vacuum'],
+  happened: (trace) => findSource(trace, lever),
+  shows: sourceEvidence,
+  comesTo: ({ trace, idle, stroke }, context) => {
+    const supply = trace.columns.supply_vacuum;
+    const heldFrom = (to: number) => indexAtTime(trace, trace.time[to - 1] - heldSeconds);
+    const held = stroke
+      ? reading('held-vacuum', meanOf(supply, Math.max(stroke.from, heldFrom(stroke.to)), stroke.to), context)
+      : absent('held-vacuum', { code: 'no-pull', channel: lever });
+    return {
+      characteristics: [idleOf(trace, supply, idle, context), held],
+      events: [],
+      notes: [],
+      vacuum: meanOf(supply, idle.from, idle.to).mean,
+    };
+  },
+});
 
 /** With fewer samples nobody can tell that a channel stood still; below this vacuum nobody opened a source, Pa. */
 const fewestSeen = 10;

@@ -1,13 +1,14 @@
-import { fitLine } from '../../fitting/line';
+import { fitLine, type LineFit } from '../../fitting/line';
 import { random, readingComponents, systematic, type UncertaintyComponent } from '../../instruments/uncertainty';
 import { ownSamples } from '../../traces/own-samples';
 import { movingMean } from '../../traces/smoothing';
 import { neverMoved } from '../../traces/stuck';
 import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../traces/trace';
-import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
+import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from '../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../procedure/question';
+import type { Characteristic } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
-import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
+import { absent, measured } from '../../procedure/analysis-result';
 
 /** Part of the end that is taken as settled, s, and the drift that still counts as settled, Pa/s. */
 const settledSeconds = 3;
@@ -17,52 +18,80 @@ const leastShare = 0.8;
 /** Vacuum that counts as having left zero, as a share of the settled vacuum. */
 const leavesZero = 0.02;
 
+export interface DrawOptions {
+  readonly withControlPort: boolean;
+  /** Vacuum that the source should give here, Pa. */
+  readonly supplyVacuum: number;
+}
+
+/** A vacuum that was drawn, and where it came to stand. */
+interface Drawn {
+  readonly trace: Trace;
+  /** First sample of the part that should have settled. */
+  readonly from: number;
+  readonly settled: ReturnType<typeof meanOf>;
+  readonly drift: LineFit;
+}
+
+function findDraw(trace: Trace): Drawn | NoEvidence {
+  const supply = columnOf(trace, 'supply_vacuum');
+  if (!supply) return noEvidence({ code: 'supply-missing' });
+  const from = indexAtTime(trace, trace.time[trace.time.length - 1] - settledSeconds);
+  return { trace, from, settled: meanOf(supply, from), drift: fitLine(trace.time, supply, { from }) };
+}
+
+function drawEvidence(found: Drawn, { supplyVacuum }: DrawOptions): Judged<Drawn> {
+  const { settled, drift } = found;
+  if (drift.termination !== 'converged' || settled.mean < 2_000) return noEvidence({ code: 'no-draw' });
+  if (Math.abs(drift.slope) > settledRate + 2 * Math.sqrt(drift.slopeVariance))
+    return noEvidence({ code: 'not-settled', rate: drift.slope });
+  // With less vacuum than the source should give both ports agree more easily than they should.
+  const needed = leastShare * supplyVacuum;
+  return evidence(
+    found,
+    [],
+    settled.mean < needed ? [{ code: 'too-little-vacuum', vacuum: settled.mean, needed }] : [],
+  );
+}
+
 /**
  * Time to 95 % of the settled vacuum from the moment it leaves zero (s), and of a unit with a control port
  * |control − supply| at rest (Pa), corrected by the vacuum pair where that was compared. Channels `supply_vacuum`, `control_vacuum`.
  */
-export function analyseVacuumDraw(
-  trace: Trace,
-  context: StepContext<unknown>,
-  options: { readonly withControlPort: boolean; readonly supplyVacuum: number },
-): StepAnalysis {
-  const ids = options.withControlPort ? (['draw-time', 'rest-difference'] as const) : (['draw-time'] as const);
-  const supply = columnOf(trace, 'supply_vacuum');
-  if (!supply) return nothingMeasured(ids, { code: 'supply-missing' });
-  const end = trace.time[trace.time.length - 1];
-  const from = indexAtTime(trace, end - settledSeconds);
-  const settled = meanOf(supply, from);
-  const drift = fitLine(trace.time, supply, { from });
-  const notes: AnalysisProblem[] = [];
-  if (drift.termination !== 'converged' || settled.mean < 2_000) return nothingMeasured(ids, { code: 'no-draw' });
-  if (Math.abs(drift.slope) > settledRate + 2 * Math.sqrt(drift.slopeVariance))
-    return nothingMeasured(ids, { code: 'not-settled', rate: drift.slope });
+export function analyseVacuumDraw(trace: Trace, context: StepContext<unknown>, options: DrawOptions): Answered {
+  return answer(vacuumDraw(options), trace, context);
+}
 
+const vacuumDraw = (options: DrawOptions): Question<StepContext<unknown>, Drawn, Drawn> => ({
+  characteristics: options.withControlPort ? ['draw-time', 'rest-difference'] : ['draw-time'],
+  happened: findDraw,
+  shows: (found) => drawEvidence(found, options),
+  comesTo: (shown, context) => {
+    const { trace, from, settled } = shown;
+    const port = options.withControlPort;
+    return {
+      characteristics: [drawTime(shown), ...(port ? [restDifference(trace, from, settled.mean, context)] : [])],
+      events: [],
+      notes: port && !context.corrections.vacuumPair ? [{ code: 'vacuum-pair-not-measured' }] : [],
+      vacuum: settled.mean,
+    };
+  },
+});
+
+function drawTime({ trace, settled }: Evidence<Drawn>): Characteristic {
   const interval = sampleInterval(trace);
-  const smooth = movingMean(supply, Math.max(1, Math.round(0.02 / interval)));
+  const smooth = movingMean(trace.columns.supply_vacuum, Math.max(1, Math.round(0.02 / interval)));
   const leaves = smooth.findIndex((value) => value > leavesZero * settled.mean);
   const reaches = smooth.findIndex((value) => value >= 0.95 * settled.mean);
-  const characteristics: Characteristic[] = [];
-  if (leaves <= 0) characteristics.push(absent('draw-time', { code: 'no-draw' }));
-  else {
-    const rate = Math.max(
-      Math.abs(smooth[Math.min(smooth.length - 1, reaches + 2)] - smooth[Math.max(0, reaches - 2)]) / (4 * interval),
-      1,
-    );
-    characteristics.push(
-      measured('draw-time', trace.time[reaches] - trace.time[leaves], [
-        random('timing', interval / Math.sqrt(6)),
-        random('noise', settled.deviation / 3 / rate),
-      ]),
-    );
-  }
-  if (options.withControlPort) characteristics.push(restDifference(trace, from, settled.mean, context));
-  if (options.withControlPort && !context.corrections.vacuumPair) notes.push({ code: 'vacuum-pair-not-measured' });
-  // With less vacuum than the source should give both ports agree more easily than they should.
-  const needed = leastShare * options.supplyVacuum;
-  const doubts: AnalysisProblem[] =
-    settled.mean < needed ? [{ code: 'too-little-vacuum', vacuum: settled.mean, needed }] : [];
-  return { characteristics, events: [], notes, doubts, vacuum: settled.mean };
+  if (leaves <= 0) return absent('draw-time', { code: 'no-draw' });
+  const rate = Math.max(
+    Math.abs(smooth[Math.min(smooth.length - 1, reaches + 2)] - smooth[Math.max(0, reaches - 2)]) / (4 * interval),
+    1,
+  );
+  return measured('draw-time', trace.time[reaches] - trace.time[leaves], [
+    random('timing', interval / Math.sqrt(6)),
+    random('noise', settled.deviation / 3 / rate),
+  ]);
 }
 
 function restDifference(trace: Trace, from: number, level: number, context: StepContext<unknown>): Characteristic {

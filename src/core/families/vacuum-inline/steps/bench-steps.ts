@@ -1,3 +1,4 @@
+import { saying } from '../../../procedure/question';
 import {
   analyseAssistCurve,
   analyseUnassistedCurve,
@@ -94,7 +95,7 @@ export const assistCurve: Measured = {
       unassistedSlope: pressureSlope(unit, 1),
       runOutForce: (supply) => (supply === null ? null : runOutForce(unit, supply)),
     });
-    return { ...analysis, notes: [...analysis.notes, ...shortOfAssist(analysis, context)] };
+    return saying(analysis, shortOfAssist(analysis, context));
   },
   limits: assistCurveLimits,
   bands: curveBands,

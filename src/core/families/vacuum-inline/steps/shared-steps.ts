@@ -1,5 +1,5 @@
 import { analyseCheckValve } from '../../../toolboxes/vacuum/check-valve-analysis';
-import { analyseReserve } from '../../../toolboxes/servo/reserve-analysis';
+import { analyseReserve, type ReserveOptions } from '../../../toolboxes/servo/reserve-analysis';
 import type { GuidePhase } from '../../../procedure/guide-phase';
 import { type Limit, atMost, limitFrom } from '../../../procedure/limit';
 import type { StepAnalysis } from '../../../procedure/step-analysis';
@@ -88,13 +88,11 @@ export function reserveLimits(_analysis: StepAnalysis, context: Context): Limit[
   ];
 }
 
-export function analyseStrokes(trace: Parameters<typeof analyseReserve>[0], context: Context): StepAnalysis {
-  return analyseReserve(trace, context, {
-    lever: leverOf(context),
-    unassisted: (level) => outputAt(context.unit, rodForceAt(context, level), 0),
-    store: { channel: 'supply_vacuum', full: vacuumNow(context) },
-  });
-}
+export const reserveOptions = (context: Context): ReserveOptions => ({
+  lever: leverOf(context),
+  unassisted: (level) => outputAt(context.unit, rodForceAt(context, level), 0),
+  store: { channel: 'supply_vacuum', full: vacuumNow(context) },
+});
 
 export const reserve: Measured = {
   id: 'reserve',
@@ -132,7 +130,7 @@ export const reserve: Measured = {
     );
     return [rest(2, sourceOn(context)), lost, ...strokes.flat()];
   },
-  analyse: analyseStrokes,
+  analyse: (trace, context) => analyseReserve(trace, context, reserveOptions(context)),
   limits: reserveLimits,
   bands: (context) => {
     const { strokes } = predictedStaircase(context, null);

@@ -1,16 +1,18 @@
-import { absent, estimateOf, measured, nothingMeasured } from '../../../procedure/analysis-result';
+import { absent, estimateOf, measured } from '../../../procedure/analysis-result';
+import type { Evidence } from '../../../procedure/evidence';
+import { answer } from '../../../procedure/question';
 import { analysePedalDrop, analyseSameForcePair } from '../../../toolboxes/servo/pedal-analyses';
 import { analyseSourceVacuum, leastVacuumLimits } from '../../../toolboxes/vacuum/source-vacuum-analysis';
 import { differenceComponents, differenceResolution } from '../../../instruments/uncertainty';
 import { movingMean } from '../../../traces/smoothing';
 import { columnOf } from '../../../traces/trace';
-import { findStrokes } from '../../../traces/strokes';
-import { soakDoubts, stillOn } from '../../../toolboxes/servo/soak-length';
+import { reserveOf, type ShownReserve } from '../../../toolboxes/servo/reserve-analysis';
+import { soakQuestion } from '../../../toolboxes/servo/soaked-reserve';
 import type { GuidePhase } from '../../../procedure/guide-phase';
 import type { Characteristic, StepAnalysis } from '../../../procedure/step-analysis';
 import type { ReadingBands } from '../../../procedure/expected';
 import { outputAt } from '../unit/quasi-static';
-import { analyseStrokes, predictedStaircase, strokesToExhaust } from './shared-steps';
+import { predictedStaircase, reserveOptions, strokesToExhaust } from './shared-steps';
 import {
   engineOn,
   holdThere,
@@ -125,9 +127,9 @@ export const pedalDrop: Measured = {
 };
 
 /** Vacuum lost between the engine's stop and the first stroke, Pa. */
-function soakLoss(analysis: StepAnalysis, context: Context, supply: Float64Array | undefined): Characteristic {
-  const first = analysis.strokes?.[0];
-  if (!supply || !first || Number.isNaN(first.vacuum)) return absent('soak-loss', { code: 'supply-missing' });
+function soakLoss({ trace, strokes: [first] }: ShownReserve, context: Context): Characteristic {
+  const supply = columnOf(trace, 'supply_vacuum');
+  if (!supply || Number.isNaN(first.vacuum)) return absent('soak-loss', { code: 'supply-missing' });
   // The highest vacuum held before the first stroke is what the engine left behind.
   let before = -Infinity;
   for (const value of movingMean(supply, 40)) if (value > before) before = value;
@@ -142,13 +144,21 @@ function soakLoss(analysis: StepAnalysis, context: Context, supply: Float64Array
 }
 
 /** After a soak the first stroke itself is in question: it is held against the prediction, not against itself. */
-function assistedAfterSoak(found: StepAnalysis, context: Context): Characteristic {
+function afterSoak(shown: Evidence<ShownReserve>, context: Context): StepAnalysis {
+  const found = reserveOf(shown, context, reserveOptions(context));
   const own = found.characteristics.find((each) => each.id === 'assisted-applications');
-  if (own?.kind !== 'measured') return own ?? absent('assisted-applications', { code: 'not-read' });
   const { threshold } = predictedStaircase(context, null);
-  const strokes = found.strokes ?? [];
-  const lost = strokes.findIndex((stroke) => stroke.output < threshold);
-  return measured('assisted-applications', lost < 0 ? strokes.length : lost, own.estimate.components);
+  const lost = shown.strokes.findIndex((stroke) => stroke.output < threshold);
+  const assisted =
+    own?.kind === 'measured'
+      ? measured('assisted-applications', lost < 0 ? shown.strokes.length : lost, own.estimate.components)
+      : (own ?? absent('assisted-applications', { code: 'not-read' }));
+  return {
+    ...found,
+    characteristics: [assisted, soakLoss(shown, context)],
+    // Two strokes are not meant to use it up.
+    notes: found.notes.filter((note) => note.code !== 'reserve-not-used-up'),
+  };
 }
 
 export const reserveSoak: Measured = {
@@ -179,20 +189,16 @@ export const reserveSoak: Measured = {
       ...stroke(pedal, reserveLevel(context), 2, engineOff),
     ];
   },
-  analyse: (trace, context) => {
-    const found = analyseStrokes(trace, context);
-    const stroke = findStrokes(trace, trace.columns[pedal] ?? new Float64Array())[0];
-    if (stroke && stillOn(trace, stroke.from))
-      return nothingMeasured(['assisted-applications', 'soak-loss'], { code: 'source-still-on' });
-    const soaked = stroke ? soakDoubts(trace, stroke.from, 'supply_vacuum', context.workshopLimits.soakSeconds) : [];
-    return {
-      ...found,
-      doubts: [...(found.doubts ?? []), ...soaked],
-      characteristics: [assistedAfterSoak(found, context), soakLoss(found, context, columnOf(trace, 'supply_vacuum'))],
-      // Two strokes are not meant to use it up.
-      notes: found.notes.filter((note) => note.code !== 'reserve-not-used-up'),
-    };
-  },
+  analyse: (trace, context) =>
+    answer(
+      soakQuestion(
+        ['assisted-applications', 'soak-loss'],
+        { ...reserveOptions(context), soakSeconds: context.workshopLimits.soakSeconds },
+        { comesTo: afterSoak },
+      ),
+      trace,
+      context,
+    ),
   limits: (analysis) =>
     estimateOf(analysis, 'assisted-applications') === undefined
       ? []

@@ -7,14 +7,18 @@ import { sampleInterval } from '../../../traces/trace';
 import {
   asRead,
   fewestOnLine,
+  findLeverPull,
   followLever,
   lagNotes,
   pullEvidence,
+  type PullFound,
   type Straight,
 } from '../../../procedure/pull-evidence';
 import type { Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
-import { absent, beyond, measured, nothingMeasured } from '../../../procedure/analysis-result';
+import { absent, beyond, measured } from '../../../procedure/analysis-result';
+import { evidence, noEvidence, type Evidence, type Judged } from '../../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../../procedure/question';
 import { residualOutput } from '../../../toolboxes/analysis/release-analysis';
 import type { Characteristic, StepAnalysis, TraceEvent } from '../../../procedure/step-analysis';
 import { fitBoostLines } from './boost-lines';
@@ -24,7 +28,12 @@ import type { ControlPort } from './control-port';
 import { correct, shiftByLag, gaugeParts, partOf, pressureBeforePull, speedAt } from './corrected-pull';
 import type { BoostSetup, Context, CorrectedPull } from './corrected-pull';
 import { runOutInput } from '../unit/control-valve';
-import { supplyDuringPull, supplySag, tooLittleVacuum } from '../../../toolboxes/servo/supply-during-pull';
+import {
+  supplyDuringPull,
+  supplySag,
+  tooLittleVacuum,
+  type SupplyDuringPull,
+} from '../../../toolboxes/servo/supply-during-pull';
 
 /** Everything that a layout's boost curve tells, in the order it is reported. */
 export function boostCurveCharacteristics({ ids }: Pick<BoostSetup, 'ids'>): readonly CharacteristicId[] {
@@ -53,17 +62,33 @@ const restAfterSeconds = 1;
  * Needs `input_pressure` and the layout's output; uses `supply_vacuum`, `control_vacuum`. Ramp, plateau, cut-in,
  * run-out, control-port zero and way back are found, not marked. What the trace cannot carry is `absent`.
  */
-export function analyseBoostCurve(trace: Trace, context: Context, setup: BoostSetup): StepAnalysis {
-  const inOrder = boostCurveCharacteristics(setup);
-  const lever = 'input_pressure';
-  const { instruments } = context;
-  const judged = pullEvidence(trace, { lever, outputs: [setup.output], instruments });
-  if (judged.kind === 'none') return nothingMeasured(inOrder, judged.problem);
+export function analyseBoostCurve(trace: Trace, context: Context, setup: BoostSetup): Answered {
+  const question: Question<Context, PullFound, ShownBoost> = {
+    characteristics: boostCurveCharacteristics(setup),
+    happened: (read) =>
+      findLeverPull(read, { lever: 'input_pressure', outputs: [setup.output], instruments: context.instruments }),
+    shows: (found) => boostEvidence(found, context, setup),
+    comesTo: (shown) => curveOf(shown, context, setup),
+  };
+  return answer(question, trace, context);
+}
+
+/** One pull of a unit that was supplied, with the lines that its curve has or why it has none. */
+interface ShownBoost {
+  readonly corrected: CorrectedPull;
+  readonly lines: BoostLines | AnalysisProblem;
+  readonly supply: SupplyDuringPull | null;
+}
+
+/** Whether a unit was pulled evenly while it had vacuum, and its lines can be read. */
+function boostEvidence(found: PullFound, context: Context, setup: BoostSetup): Judged<ShownBoost> {
+  const judged = pullEvidence(found);
+  if (judged.kind === 'none') return judged;
   const shown = judged.found;
   const { trace: rows } = shown;
   const supply = supplyDuringPull(rows, shown.pull, context.unit.referenceInput);
   const unsupplied = tooLittleVacuum(supply, context.unit.ratedVacuum);
-  if (unsupplied) return nothingMeasured(inOrder, unsupplied);
+  if (unsupplied) return noEvidence(unsupplied);
   const linesOf = (pull: CorrectedPull) => {
     const { apply } = pull.pull;
     return fitBoostLines(
@@ -73,16 +98,19 @@ export function analyseBoostCurve(trace: Trace, context: Context, setup: BoostSe
     );
   };
   const asWritten = linesOf(correct(rows, asRead(shown, setup.output), context, setup));
-  const corrected = correct(
-    rows,
-    followLever(shown, setup.output, straightOf(asWritten, shown.pull, setup), instruments),
-    context,
-    setup,
-  );
-  const { pull } = corrected;
+  const straight = straightOf(asWritten, shown.pull, setup);
+  const corrected = correct(rows, followLever(shown, setup.output, straight, context.instruments), context, setup);
   const lines = linesOf(corrected);
   const unread = 'code' in lines ? null : unreadable(lines, setup);
-  if (unread) return { ...nothingMeasured(inOrder, unread), vacuum: supply?.rest, restVacuum: supply?.rest };
+  return unread
+    ? noEvidence(unread, { vacuum: supply?.rest, restVacuum: supply?.rest })
+    : evidence({ corrected, lines, supply });
+}
+
+function curveOf(shown: Evidence<ShownBoost>, context: Context, setup: BoostSetup): StepAnalysis {
+  const { corrected, lines, supply } = shown;
+  const { pull, trace: rows } = corrected;
+  const inOrder = boostCurveCharacteristics(setup);
   const port = controlPort(corrected, !('code' in lines) && lines.runOut !== null);
   const notes: AnalysisProblem[] = [];
   const doubts: AnalysisProblem[] = [];

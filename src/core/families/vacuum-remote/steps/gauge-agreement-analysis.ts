@@ -6,7 +6,9 @@ import { neverMoved } from '../../../traces/stuck';
 import { noiseOf } from '../../../traces/smoothing';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
-import type { Corrections, StepAnalysis } from '../../../procedure/step-analysis';
+import { evidence, noEvidence, type NoEvidence } from '../../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../../procedure/question';
+import type { Corrections, StepAnalysis, TraceEvent } from '../../../procedure/step-analysis';
 import type { StepContext } from '../../../procedure/step-context';
 import { measured, nothingMeasured } from '../../../procedure/analysis-result';
 import { findLevels, type Level } from '../../../traces/levels';
@@ -27,8 +29,10 @@ function resolutionOf(channel: string, context: StepContext<unknown>): number {
   return (context.instruments.get(channel)?.resolution ?? 0) / Math.sqrt(12);
 }
 
-/** Vacuum gauges compared on one tee while the unit is shut off: control minus supply. */
-function vacuumPair(trace: Trace, context: StepContext<unknown>): Corrections['vacuumPair'] {
+type Tee = Corrections['vacuumPair'];
+
+/** Vacuum gauges compared on one tee while the unit is shut off: control minus supply. Null where they were not. */
+function vacuumPair(trace: Trace, context: StepContext<unknown>): Tee {
   const supply = columnOf(trace, 'supply_vacuum');
   const control = columnOf(trace, 'control_vacuum');
   if (!supply || !control) return null;
@@ -50,12 +54,56 @@ function vacuumPair(trace: Trace, context: StepContext<unknown>): Corrections['v
  * Agreement of two vacuum gauges on one tee (Pa vacuum), for a unit without a second hydraulic gauge. Control minus
  * supply is corrected in what follows only where it is inside `limit` (Pa). Channels `supply_vacuum`, `control_vacuum`.
  */
-export function analyseVacuumPair(trace: Trace, context: StepContext<unknown>, limit: number): StepAnalysis {
-  const tee = vacuumPair(trace, context);
-  if (!tee) return nothingMeasured(['vacuum-pair-offset'], { code: 'vacuum-pair-not-measured' });
-  const offset = measured('vacuum-pair-offset', tee.difference, [random('fit', tee.standard)]);
-  const inside = Math.abs(tee.difference) <= limit;
-  return { characteristics: [offset], events: [], notes: [], corrections: { vacuumPair: inside ? tee : null } };
+export function analyseVacuumPair(trace: Trace, context: StepContext<unknown>, limit: number): Answered {
+  const question: Question<StepContext<unknown>, { tee: Tee }, { tee: NonNullable<Tee> }> = {
+    characteristics: ['vacuum-pair-offset'],
+    happened: (read) => ({ tee: vacuumPair(read, context) }),
+    shows: ({ tee }) => (tee ? evidence({ tee }) : noEvidence({ code: 'vacuum-pair-not-measured' })),
+    comesTo: ({ tee }) => ({
+      characteristics: [measured('vacuum-pair-offset', tee.difference, [random('fit', tee.standard)])],
+      events: [],
+      notes: [],
+      corrections: { vacuumPair: Math.abs(tee.difference) <= limit ? tee : null },
+    }),
+  };
+  return answer(question, trace, context);
+}
+
+/** What one pair of gauges showed: their levels with the vacuum off, and whether each moved at all. */
+interface PairFound {
+  readonly trace: Trace;
+  readonly levels: readonly Level[];
+  /** Gauges that stood at one figure from first to last, and for how long, s. */
+  readonly frozen: readonly { readonly channel: string; readonly seconds: number }[];
+  readonly tee: Tee;
+}
+
+function findPair(trace: Trace, context: StepContext<unknown>): PairFound | NoEvidence {
+  const input = columnOf(trace, 'input_pressure');
+  if (!input || !columnOf(trace, 'output_pressure')) return noEvidence({ code: 'no-pull', channel: 'input_pressure' });
+  const supply = trace.columns.supply_vacuum;
+  const vacuumOff = (level: Level) => !supply || !(meanOf(supply, level.from, level.to).mean > vacuumOn);
+  const frozen = ['input_pressure', 'output_pressure'].flatMap((channel) => {
+    const samples = ownSamples(trace, trace.columns[channel]);
+    const { time } = samples;
+    return neverMoved(samples) ? [{ channel, seconds: time[time.length - 1] - time[0] }] : [];
+  });
+  return { trace, levels: findLevels(trace, input).filter(vacuumOff), frozen, tee: vacuumPair(trace, context) };
+}
+
+/** Pairs of levels: input, output and the doubt of one (Pa gauge). */
+function pairsOf({ trace, levels }: PairFound, context: StepContext<unknown>): LevelPair[] {
+  const { input_pressure: input, output_pressure: output } = trace.columns;
+  const noise = Math.hypot(noiseOf(input), noiseOf(output));
+  return levels.map(({ from, to, mean }): LevelPair => {
+    const out = meanOf(output, from, to);
+    const standard = Math.hypot(
+      noise / Math.sqrt(Math.max(1, out.count)),
+      resolutionOf('input_pressure', context),
+      resolutionOf('output_pressure', context),
+    );
+    return { input: mean, output: out.mean, standard: Math.max(standard, 1) };
+  });
 }
 
 /**
@@ -69,55 +117,43 @@ export function analyseGaugeAgreement(
   trace: Trace,
   context: StepContext<unknown>,
   limit: { readonly fraction: number; readonly floor: number },
-): StepAnalysis {
-  const input = columnOf(trace, 'input_pressure');
-  const output = columnOf(trace, 'output_pressure');
-  if (!input || !output) return nothingMeasured(ids, { code: 'no-pull', channel: 'input_pressure' });
-  for (const [channel, column] of [
-    ['input_pressure', input],
-    ['output_pressure', output],
-  ] as const) {
-    const samples = ownSamples(trace, column);
-    if (neverMoved(samples))
-      return nothingMeasured(ids, {
-        code: 'gauge-frozen',
-        channel,
-        seconds: samples.time[samples.time.length - 1] - samples.time[0],
-      });
-  }
-  const supply = trace.columns.supply_vacuum;
-  const vacuumOff = (level: Level) => !supply || !(meanOf(supply, level.from, level.to).mean > vacuumOn);
-  const levels = findLevels(trace, input).filter(vacuumOff);
-  const noise = Math.hypot(noiseOf(input), noiseOf(output));
-  const pairs = levels.map(({ from, to, mean }): LevelPair => {
-    const out = meanOf(output, from, to);
-    const standard = Math.hypot(
-      noise / Math.sqrt(Math.max(1, out.count)),
-      resolutionOf('input_pressure', context),
-      resolutionOf('output_pressure', context),
-    );
-    return { input: mean, output: out.mean, standard: Math.max(standard, 1) };
-  });
-  const tee = vacuumPair(trace, context);
-  const agreement = agreementOf(pairs, tee, context, limit);
-  return {
-    ...agreement,
-    events: levels.map((level) => ({ id: 'hold', time: trace.time[level.from], y: level.mean })),
+): Answered {
+  const question: Question<StepContext<unknown>, PairFound, PairFound & { readonly pairs: readonly LevelPair[] }> = {
+    characteristics: ids,
+    happened: findPair,
+    shows: (found) => {
+      const [still] = found.frozen;
+      if (still) return noEvidence({ code: 'gauge-frozen', ...still });
+      const events = levelEvents(found);
+      const pairs = pairsOf(found, context);
+      const few = tooFewLevels(pairs);
+      return few ? noEvidence(few, { events }) : evidence({ ...found, pairs });
+    },
+    comesTo: (shown) => ({ ...agreementOf(shown.pairs, shown.tee, context, limit), events: levelEvents(shown) }),
   };
+  return answer(question, trace, context);
+}
+
+const levelEvents = ({ trace, levels }: PairFound): TraceEvent[] =>
+  levels.map((level) => ({ id: 'hold', time: trace.time[level.from], y: level.mean }));
+
+/** Levels that are too few to draw a line through; null where they are enough. */
+function tooFewLevels(pairs: readonly LevelPair[]): AnalysisProblem | null {
+  const highest = Math.max(...pairs.map((pair) => pair.input));
+  const distinct = new Set(pairs.map((pair) => Math.round((pair.input / highest) * 20)));
+  return distinct.size < leastLevels ? { code: 'too-few-levels', found: distinct.size, needed: leastLevels } : null;
 }
 
 /** What pairs of levels say of two gauges, the first the reference; see `analyseGaugeAgreement`. */
 export function agreementOf(
   pairs: readonly LevelPair[],
-  tee: Corrections['vacuumPair'],
+  tee: Tee,
   context: StepContext<unknown>,
   limit: { readonly fraction: number; readonly floor: number },
 ): StepAnalysis {
+  const few = tooFewLevels(pairs);
+  if (few) return nothingMeasured(ids, few);
   const highest = Math.max(...pairs.map((pair) => pair.input));
-  const distinct = new Set(pairs.map((pair) => Math.round((pair.input / highest) * 20)));
-  if (distinct.size < leastLevels)
-    return nothingMeasured(ids, { code: 'too-few-levels', found: distinct.size, needed: leastLevels });
-
   const line = fitLine(
     pairs.map((pair) => pair.input),
     pairs.map((pair) => pair.output),

@@ -3,9 +3,11 @@ import { findPull, isPull, type Pull } from '../../../traces/pull';
 import { columnOf, sampleInterval, type Trace } from '../../../traces/trace';
 import { noiseOf } from '../../../traces/smoothing';
 import type { CharacteristicId } from '../../../quantities/characteristics';
-import type { Characteristic, StepAnalysis, TraceEvent } from '../../../procedure/step-analysis';
+import { evidence, noEvidence, type NoEvidence } from '../../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../../procedure/question';
+import type { TraceEvent } from '../../../procedure/step-analysis';
 import type { StepContext } from '../../../procedure/step-context';
-import { beyond, measured, nothingMeasured, absent } from '../../../procedure/analysis-result';
+import { absent, beyond, measured } from '../../../procedure/analysis-result';
 
 const ids: readonly CharacteristicId[] = ['switch-close-pressure', 'switch-open-pressure'];
 
@@ -48,44 +50,69 @@ function pressureParts(trace: Trace, context: StepContext<unknown>, pull: Pull, 
   ];
 }
 
+/** A switch beside the pressure that works it; indices of samples, −1 where it never did. */
+interface SwitchFound {
+  readonly trace: Trace;
+  readonly pull: Pull;
+  readonly closes: number;
+  readonly opens: number;
+}
+
+function findSwitch(trace: Trace): SwitchFound | NoEvidence {
+  const input = columnOf(trace, 'input_pressure');
+  const state = columnOf(trace, 'stop_switch');
+  if (!input || !state) return noEvidence({ code: 'no-pull', channel: 'input_pressure' });
+  const pull = findPull(trace, input);
+  if (!isPull(pull)) return noEvidence({ code: 'no-pull', channel: 'input_pressure' });
+  const keep = Math.max(1, Math.round(debounce / sampleInterval(trace)));
+  const closes = firstSettled(state, 1, { from: 0, to: pull.wayBack.to, keep });
+  const opens = firstSettled(state, 0, { from: Math.max(closes, pull.plateau.from), to: state.length, keep });
+  return { trace, pull, closes, opens };
+}
+
+const switchQuestion: Question<StepContext<unknown>, SwitchFound, SwitchFound> = {
+  characteristics: ids,
+  happened: findSwitch,
+  shows: (found) =>
+    found.closes >= 0 && found.closes <= found.pull.restBefore.from
+      ? noEvidence({ code: 'switch-always-closed' })
+      : evidence(found),
+  comesTo: ({ trace, pull, closes, opens }, context) => {
+    const zero = pull.zero ?? 0;
+    if (closes < 0) {
+      const bound = { value: pull.peak - zero, components: pressureParts(trace, context, pull, pull.plateau.from) };
+      const problem = { code: 'switch-never-closed', peak: bound.value } as const;
+      return {
+        characteristics: [
+          beyond('switch-close-pressure', 'above', bound, problem),
+          absent('switch-open-pressure', problem),
+        ],
+        events: [],
+        notes: [],
+      };
+    }
+    const at = (id: CharacteristicId, index: number) =>
+      measured(id, pull.smooth[index] - zero, pressureParts(trace, context, pull, index));
+    const event = (id: 'switch-closes' | 'switch-opens', index: number): TraceEvent => ({
+      id,
+      time: trace.time[index],
+      y: pull.smooth[index] - zero,
+    });
+    return {
+      characteristics: [
+        at('switch-close-pressure', closes),
+        opens < 0 ? absent('switch-open-pressure', { code: 'switch-never-opened' }) : at('switch-open-pressure', opens),
+      ],
+      events: [event('switch-closes', closes), ...(opens < 0 ? [] : [event('switch-opens', opens)])],
+      notes: [],
+    };
+  },
+};
+
 /**
  * Closing and opening pressure (Pa gauge, above the rest before) of a hydraulic stop-lamp switch from one
  * slow pull: channels `input_pressure`, `stop_switch`. A switch that never closes is `beyond` the peak.
  */
-export function analyseStopLampSwitch(trace: Trace, context: StepContext<unknown>): StepAnalysis {
-  const input = columnOf(trace, 'input_pressure');
-  const state = columnOf(trace, 'stop_switch');
-  if (!input || !state) return nothingMeasured(ids, { code: 'no-pull', channel: 'input_pressure' });
-  const pull = findPull(trace, input);
-  if (!isPull(pull)) return nothingMeasured(ids, { code: 'no-pull', channel: 'input_pressure' });
-  const keep = Math.max(1, Math.round(debounce / sampleInterval(trace)));
-  const zero = pull.zero ?? 0;
-  const end = pull.wayBack.to;
-  const closes = firstSettled(state, 1, { from: 0, to: end, keep });
-  if (closes < 0) {
-    const bound = { value: pull.peak - zero, components: pressureParts(trace, context, pull, pull.plateau.from) };
-    const problem = { code: 'switch-never-closed', peak: bound.value } as const;
-    return {
-      characteristics: [
-        beyond('switch-close-pressure', 'above', bound, problem),
-        absent('switch-open-pressure', problem),
-      ],
-      events: [],
-      notes: [],
-    };
-  }
-  if (closes <= pull.restBefore.from) return nothingMeasured(ids, { code: 'switch-always-closed' });
-  const characteristics: Characteristic[] = [
-    measured('switch-close-pressure', pull.smooth[closes] - zero, pressureParts(trace, context, pull, closes)),
-  ];
-  const events: TraceEvent[] = [{ id: 'switch-closes', time: trace.time[closes], y: pull.smooth[closes] - zero }];
-  const opens = firstSettled(state, 0, { from: Math.max(closes, pull.plateau.from), to: state.length, keep });
-  if (opens < 0) characteristics.push(absent('switch-open-pressure', { code: 'switch-never-opened' }));
-  else {
-    characteristics.push(
-      measured('switch-open-pressure', pull.smooth[opens] - zero, pressureParts(trace, context, pull, opens)),
-    );
-    events.push({ id: 'switch-opens', time: trace.time[opens], y: pull.smooth[opens] - zero });
-  }
-  return { characteristics, events, notes: [] };
+export function analyseStopLampSwitch(trace: Trace, context: StepContext<unknown>): Answered {
+  return answer(switchQuestion, trace, context);
 }

@@ -115,7 +115,7 @@ describe('applications counted in a trace', () => {
   });
 
   it('each stroke is given with the pressure it ended at', () => {
-    const { strokes } = analyseApplications(strokesTrace(stairs), onlyCircuit, storeContext(), how);
+    const { strokes = [] } = analyseApplications(strokesTrace(stairs), onlyCircuit, storeContext(), how);
     expect(strokes).toHaveLength(stairs.length);
     strokes.forEach((stroke, i) => expect(stroke.output / stairs[i]).toBeCloseTo(1, 3));
   });

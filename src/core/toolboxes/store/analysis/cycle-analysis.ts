@@ -7,13 +7,15 @@ import {
 } from '../../../instruments/uncertainty';
 import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
-import type { Characteristic, MeasuredCycle, StepAnalysis } from '../../../procedure/step-analysis';
+import { evidence, noEvidence, type Evidence, type NoEvidence } from '../../../procedure/evidence';
+import { answer, joinAnswers, saying, withCycle, type Answered, type Question } from '../../../procedure/question';
+import type { Characteristic, MeasuredCycle } from '../../../procedure/step-analysis';
 import type { StepContext } from '../../../procedure/step-context';
-import { absent, beyond, measured } from '../../../procedure/analysis-result';
+import { beyond, measured } from '../../../procedure/analysis-result';
 import { meanAndSpread, pumpRuns, type PumpRun } from '../../../traces/pump-runs';
 import { cycleMap, readCycle } from '../model/cycle-map';
 import { gasTemperatureAlong, prechargeTemperature } from '../../../physics/gas-law';
-import { joinCircuits, withoutRun, type CircuitAnalysis } from './precharge-analysis';
+import { withoutRun } from './precharge-analysis';
 import type { StoreCircuit } from '../model/store-unit';
 
 const { abs, hypot, max, min, round, sqrt } = Math;
@@ -85,126 +87,220 @@ function settled(rests: readonly Rest[], seconds: (rest: Rest) => number): reado
   return whole.slice(from);
 }
 
+/** What a pump that was left alone did: its runs, the rests between them and what disturbed those. */
+interface CyclesFound {
+  readonly trace: Trace;
+  readonly column: Float64Array;
+  readonly pump: Float64Array;
+  readonly runs: readonly PumpRun[];
+  /** Runs that were seen to stop and did not begin empty. */
+  readonly cycling: readonly PumpRun[];
+  /** Rests that nobody disturbed. */
+  readonly rests: readonly Rest[];
+  /** Sudden falls in the others, Pa: somebody drew on the store. */
+  readonly stepped: readonly number[];
+  /** The last rests that agree with each other. */
+  readonly steady: readonly Rest[];
+}
+
+const secondsOf = ({ time }: Trace, rest: Pick<Rest, 'from' | 'to'>) =>
+  time[min(rest.to, time.length - 1)] - time[rest.from];
+
+/** Level around a switching, Pa gauge. */
+function levelBefore(trace: Trace, column: Float64Array, at: number): number {
+  const half = max(1, round(edge / sampleInterval(trace)));
+  return meanOf(column, max(0, at - half), max(1, at)).mean;
+}
+
+function findCycles<Unit>(
+  trace: Trace,
+  circuit: StoreCircuit<Unit>,
+  context: StepContext<Unit>,
+): CyclesFound | NoEvidence {
+  const column = columnOf(trace, circuit.pressure);
+  const pump = columnOf(trace, circuit.pump);
+  if (!column) return noEvidence({ code: 'channel-missing', channel: circuit.pressure });
+  if (!pump) return noEvidence({ code: 'no-pump-signal' });
+  const before = (at: number) => levelBefore(trace, column, at);
+  const runs = pumpRuns(pump);
+  const everyRest = restsAfter(runs, pump.length, !(pump[0] > 0.5));
+  const steps = everyRest.map((rest) => stepIn(trace, column, rest, circuit.storeOf(context.unit)));
+  const rests = everyRest.filter((_, at) => steps[at] === null);
+  return {
+    trace,
+    column,
+    pump,
+    runs,
+    // A charge from empty is no run from cut-in.
+    cycling: runs.filter((run) => run.stop !== null && before(run.start) > 0.5 * before(run.stop)),
+    rests,
+    stepped: steps.filter((step) => step !== null),
+    steady: settled(rests, (rest) => secondsOf(trace, rest)),
+  };
+}
+
+/** Mean and spread of times (s), a sample's worth of doubt in each. */
+function meanTime(id: Characteristic['id'], times: readonly number[], timing: number): Characteristic {
+  const { mean, standard } = meanAndSpread(times);
+  return measured(id, mean, [random('timing', hypot(standard, timing))]);
+}
+
+/** What is asked of the runs: some that were seen to stop. */
+function runQuestion<Unit>(id: Characteristic['id'], happened: (trace: Trace) => CyclesFound | NoEvidence) {
+  const question: Question<StepContext<Unit>, CyclesFound, CyclesFound> = {
+    characteristics: [id],
+    happened,
+    shows: (found) => {
+      const { trace, runs, cycling, pump } = found;
+      if (cycling.length > 0) return evidence(found);
+      if (runs.length === 0) return noEvidence(withoutRun(trace, pump));
+      const seconds = secondsOf(trace, { from: runs[0].start, to: pump.length });
+      return noEvidence({ code: 'pump-never-stopped-charging', seconds });
+    },
+    comesTo: ({ trace, cycling }) => ({
+      characteristics: [meanTime(id, runTimes(trace, cycling), sampleInterval(trace) / sqrt(6))],
+      events: [],
+      notes: [],
+    }),
+  };
+  return question;
+}
+
+const runTimes = ({ time }: Trace, cycling: readonly PumpRun[]) =>
+  cycling.map((run) => time[run.stop ?? 0] - time[run.start]);
+
+/** Rests that agree, or one at the end that outlasts all that ended. */
+interface ShownRests extends CyclesFound {
+  readonly outlasting: Rest | null;
+}
+
+/** What is asked of the rests: that they agree, or that the last outlasts them. */
+function restQuestion<Unit>(id: Characteristic['id'], happened: (trace: Trace) => CyclesFound | NoEvidence) {
+  const question: Question<StepContext<Unit>, CyclesFound, ShownRests> = {
+    characteristics: [id],
+    happened,
+    shows: (found) => {
+      const { trace, rests, steady } = found;
+      if (steady.length > 0) return evidence({ ...found, outlasting: null });
+      const ended = rests.filter((each) => each.ended);
+      const open = rests.at(-1);
+      const longest = max(0, ...ended.map((each) => secondsOf(trace, each)));
+      return open && !open.ended && secondsOf(trace, open) > 1.5 * longest
+        ? evidence({ ...found, outlasting: open })
+        : noEvidence({ code: 'cycles-not-settled', rests: ended.length });
+    },
+    comesTo: ({ trace, steady, outlasting }) => {
+      const times = steady.map((rest) => secondsOf(trace, rest));
+      const seconds = outlasting ? secondsOf(trace, outlasting) : 0;
+      const characteristic = outlasting
+        ? beyond(id, 'above', { value: seconds, components: [] }, { code: 'rest-outlasts', seconds })
+        : meanTime(id, times, sampleInterval(trace) / sqrt(6));
+      return { characteristics: [characteristic], events: [], notes: [] };
+    },
+  };
+  return question;
+}
+
+/** Rests from which a leak can be read. */
+interface WatchedRests extends CyclesFound {
+  readonly watched: readonly Rest[];
+}
+
+/** What is asked for a leak: rests that have settled, or an open one that has lasted until the gas has cooled. */
+function leakQuestion<Unit>(
+  id: Characteristic['id'],
+  circuit: StoreCircuit<Unit>,
+  happened: (trace: Trace) => CyclesFound | NoEvidence,
+) {
+  const question: Question<StepContext<Unit>, CyclesFound, WatchedRests> = {
+    characteristics: [id],
+    happened,
+    shows: (found, context) => {
+      const { trace, rests, steady } = found;
+      const open = rests.at(-1);
+      const { timeConstant } = circuit.storeOf(context.unit);
+      const lasted = open && !open.ended && secondsOf(trace, open) > (cooled + 2) * timeConstant;
+      const watched = steady.length > 0 ? steady : lasted ? [open] : [];
+      return watched.length > 0
+        ? evidence({ ...found, watched })
+        : noEvidence({ code: 'cycles-not-settled', rests: rests.filter((rest) => rest.ended).length });
+    },
+    comesTo: (shown, context) => ({
+      characteristics: [leakOf(id, shown, circuit, context)],
+      events: [],
+      notes: [],
+    }),
+  };
+  return question;
+}
+
 /**
  * Run and rest of a pump that is left alone, as means over whole settled cycles with their spread (s), and the oil that
  * leaks inside (m3/s): the gas volume N·T/p at both ends of a settled rest, T by the thermal model along the trace from its
  * settled start. Needs the circuit's pressure and its pump's signal.
  */
-export function analyseCycles<Unit>(
-  trace: Trace,
+export function analyseCycles<Unit>(trace: Trace, circuit: StoreCircuit<Unit>, context: StepContext<Unit>): Answered {
+  const { suffix } = circuit;
+  const found = findCycles(trace, circuit, context);
+  const happened = () => found;
+  const run = answer(runQuestion<Unit>(`run-time${suffix}`, happened), trace, context);
+  const rest = answer(restQuestion<Unit>(`rest-time${suffix}`, happened), trace, context);
+  const leak = answer(leakQuestion(`internal-leak-flow${suffix}`, circuit, happened), trace, context);
+  const joined = joinAnswers([run, rest, leak]);
+  if (!('runs' in found)) return joined;
+  const told = found.stepped.map((by): AnalysisProblem => ({
+    code: 'stepped-in-rest',
+    channel: circuit.pressure,
+    by,
+  }));
+  const cycle = cycleOf(found, suffix, [run.characteristics[0], rest.characteristics[0]]);
+  return cycle
+    ? withCycle(saying(joined, [...told, ...spokenFor(cycle, circuit, context)]), cycle)
+    : saying(joined, told);
+}
+
+/** Run and rest together, where both were found. */
+function cycleOf(
+  { trace, column, cycling }: CyclesFound,
+  circuit: string,
+  [run, rest]: readonly [Characteristic, Characteristic],
+): MeasuredCycle | null {
+  if (run.kind !== 'measured' || rest.kind === 'absent') return null;
+  const standardOf = (found: Characteristic) =>
+    found.kind === 'measured' ? sqrt(found.estimate.components.reduce((sum, part) => sum + part.standard ** 2, 0)) : 0;
+  const before = (at: number) => levelBefore(trace, column, at);
+  return {
+    circuit,
+    run: run.estimate.value,
+    runStandard: standardOf(run),
+    rest: rest.kind === 'measured' ? rest.estimate.value : rest.bound.value,
+    restStandard: standardOf(rest),
+    restOpen: rest.kind === 'beyond',
+    cutIn: meanAndSpread(cycling.map((each) => before(each.start))).mean,
+    cutOut: meanAndSpread(cycling.map((each) => before(each.stop ?? 0))).mean,
+  };
+}
+
+function spokenFor<Unit>(
+  cycle: MeasuredCycle,
   circuit: StoreCircuit<Unit>,
   context: StepContext<Unit>,
-): CircuitAnalysis & { readonly cycle?: MeasuredCycle } {
-  const { suffix } = circuit;
-  const ids = [`run-time${suffix}`, `rest-time${suffix}`, `internal-leak-flow${suffix}`] as const;
-  const none = (problem: AnalysisProblem): CircuitAnalysis => ({
-    characteristics: ids.map((id) => absent(id, problem)),
-    events: [],
-    notes: [],
-  });
-  const column = columnOf(trace, circuit.pressure);
-  const pump = columnOf(trace, circuit.pump);
-  if (!column) return none({ code: 'channel-missing', channel: circuit.pressure });
-  if (!pump) return none({ code: 'no-pump-signal' });
-  const half = max(1, round(edge / sampleInterval(trace)));
-  const before = (i: number) => meanOf(column, max(0, i - half), max(1, i)).mean;
-  const runs = pumpRuns(pump);
-  // A charge from empty is no run from cut-in.
-  const cycling = runs.filter((run) => run.stop !== null && before(run.start) > 0.5 * before(run.stop));
-  const everyRest = restsAfter(runs, pump.length, !(pump[0] > 0.5));
-  const steps = everyRest.map((rest) => stepIn(trace, column, rest, circuit.storeOf(context.unit)));
-  // Somebody drew on the store: such a rest is no leak's.
-  const rests = everyRest.filter((_, at) => steps[at] === null);
-  const stepped = steps.filter((step) => step !== null);
-  const seconds = (rest: Rest) => trace.time[min(rest.to, trace.time.length - 1)] - trace.time[rest.from];
-  const steady = settled(rests, seconds);
-  const timing = sampleInterval(trace) / sqrt(6);
-  const timeOf = (id: (typeof ids)[0 | 1], times: readonly number[]) => {
-    const { mean, standard } = meanAndSpread(times);
-    return measured(id, mean, [random('timing', hypot(standard, timing))]);
-  };
-  const runTimes = cycling.map((run) => trace.time[run.stop ?? 0] - trace.time[run.start]);
-  const characteristics: Characteristic[] = [
-    runTimes.length > 0
-      ? timeOf(ids[0], runTimes)
-      : absent(
-          ids[0],
-          runs.length > 0
-            ? {
-                code: 'pump-never-stopped-charging',
-                seconds: seconds({ ...runs[0], from: runs[0].start, to: pump.length, ended: false }),
-              }
-            : withoutRun(trace, pump),
-        ),
-  ];
-  const open = rests.at(-1);
-  const restTime = restOf();
-  characteristics.push(restTime);
-  const watched =
-    steady.length > 0
-      ? steady
-      : open && !open.ended && seconds(open) > (cooled + 2) * circuit.storeOf(context.unit).timeConstant
-        ? [open]
-        : [];
-  characteristics.push(
-    watched.length > 0
-      ? leakOf(ids[2], trace, column, watched, circuit, context)
-      : absent(ids[2], { code: 'cycles-not-settled', rests: rests.filter((rest) => rest.ended).length }),
+): AnalysisProblem[] {
+  const map = cycleMap(
+    circuit.storeOf(context.unit),
+    { ambient: context.ambient.pressure, environment: context.airTemperature },
+    { circuit: circuit.suffix, title: circuit.title },
   );
-  const rest =
-    restTime.kind === 'measured' ? restTime.estimate.value : restTime.kind === 'beyond' ? restTime.bound.value : null;
-  const run = runTimes.length > 0 ? meanAndSpread(runTimes) : null;
-  const cycle: MeasuredCycle | undefined =
-    run && rest !== null
-      ? {
-          circuit: suffix,
-          run: run.mean,
-          runStandard: hypot(run.standard, timing),
-          rest,
-          restStandard:
-            restTime.kind === 'measured'
-              ? sqrt(restTime.estimate.components.reduce((sum, part) => sum + part.standard ** 2, 0))
-              : 0,
-          restOpen: restTime.kind === 'beyond',
-          cutIn: meanAndSpread(cycling.map((each) => before(each.start))).mean,
-          cutOut: meanAndSpread(cycling.map((each) => before(each.stop ?? 0))).mean,
-        }
-      : undefined;
-  const told: AnalysisProblem[] = stepped.map((by) => ({ code: 'stepped-in-rest', channel: circuit.pressure, by }));
-  return { characteristics, events: [], notes: [...told, ...(cycle ? spokenFor(cycle) : [])], cycle };
-
-  function restOf(): Characteristic {
-    if (steady.length > 0) return timeOf(ids[1], steady.map(seconds));
-    const ended = rests.filter((each) => each.ended);
-    if (open && !open.ended && seconds(open) > 1.5 * max(0, ...ended.map(seconds)))
-      return beyond(
-        ids[1],
-        'above',
-        { value: seconds(open), components: [] },
-        { code: 'rest-outlasts', seconds: seconds(open) },
-      );
-    return absent(ids[1], { code: 'cycles-not-settled', rests: ended.length });
-  }
-
-  function spokenFor(cycleNow: MeasuredCycle): AnalysisProblem[] {
-    const map = cycleMap(
-      circuit.storeOf(context.unit),
-      { ambient: context.ambient.pressure, environment: context.airTemperature },
-      { circuit: suffix, title: circuit.title },
-    );
-    if (!map) return [];
-    const reading = readCycle(cycleNow, map);
-    return reading.kind === 'sound'
-      ? []
-      : [{ code: 'cycles-speak-for', fault: reading.fault, next: reading.next, apart: reading.apart }];
-  }
+  if (!map) return [];
+  const reading = readCycle(cycle, map);
+  return reading.kind === 'sound'
+    ? []
+    : [{ code: 'cycles-speak-for', fault: reading.fault, next: reading.next, apart: reading.apart }];
 }
 
 function leakOf<Unit>(
   id: Characteristic['id'],
-  trace: Trace,
-  column: Float64Array,
-  rests: readonly Rest[],
+  { trace, column, watched: rests }: Evidence<WatchedRests>,
   circuit: StoreCircuit<Unit>,
   context: StepContext<Unit>,
 ): Characteristic {
@@ -249,12 +345,6 @@ export function analyseRestCycles<Unit>(
   trace: Trace,
   circuits: readonly StoreCircuit<Unit>[],
   context: StepContext<Unit>,
-): StepAnalysis {
-  const cycles: MeasuredCycle[] = [];
-  const joined = joinCircuits(circuits, (circuit) => {
-    const { cycle, ...analysis } = analyseCycles(trace, circuit, context);
-    if (cycle) cycles.push(cycle);
-    return analysis;
-  });
-  return { ...joined, cycles };
+): Answered {
+  return joinAnswers(circuits.map((circuit) => analyseCycles(trace, circuit, context)));
 }

@@ -3,10 +3,11 @@ import { differenceComponents, random, systematic } from '../../../instruments/u
 import { ownSamples } from '../../../traces/own-samples';
 import { neverMoved } from '../../../traces/stuck';
 import { columnOf, meanOf, type Trace } from '../../../traces/trace';
-import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
-import type { Characteristic, Found } from '../../../procedure/step-analysis';
+import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from '../../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../../procedure/question';
+import type { StepAnalysis } from '../../../procedure/step-analysis';
 import type { StepContext } from '../../../procedure/step-context';
-import { absent, beyond, measured } from '../../../procedure/analysis-result';
+import { beyond, measured, nothingMeasured } from '../../../procedure/analysis-result';
 import { leakDownCoordinate, prechargeTemperature } from '../../../physics/gas-law';
 import type { StoreCircuit } from '../model/store-unit';
 
@@ -25,28 +26,28 @@ const airMayMove = 1.5;
 const fewestSeen = 10;
 const leastStored = 0.4;
 
-export interface LeakDown {
-  readonly characteristics: readonly Characteristic[];
-  readonly notes: readonly AnalysisProblem[];
-  /** Oil lost at cut-out, m3/s. */
-  readonly leak: Found | null;
+/** Readings of a soak that may be judged: from where the gas has cooled to where the store is empty, Pa absolute. */
+interface SoakFound {
+  readonly time: readonly number[];
+  readonly pressure: readonly number[];
+  /** An air temperature was recorded, and each reading is restated to that of the first. */
+  readonly restated: boolean;
+  /** Seconds for which the gauge stood at one figure from first to last; null where it moved. */
+  readonly stood: number | null;
 }
 
-/**
- * Half-life of a store's gauge pressure from cut-out (s) and the oil it loses (m3/s, at the mean of the soak), from two
- * or more readings over hours. A leak in proportion to pressure falls on a straight line in `leakDownCoordinate`; where an
- * air temperature was recorded each reading is first restated to that of the first.
- */
-export function analyseLeakDown<Unit>(trace: Trace, circuit: StoreCircuit<Unit>, context: StepContext<Unit>): LeakDown {
-  const ids = [`half-life${circuit.suffix}`, `internal-leak-flow${circuit.suffix}`] as const;
-  const none = (problem: AnalysisProblem): LeakDown => ({
-    characteristics: ids.map((id) => absent(id, problem)),
-    notes: [],
-    leak: null,
-  });
-  const column = columnOf(trace, circuit.pressure);
-  if (!column) return none({ code: 'channel-missing', channel: circuit.pressure });
+/** Pressure (Pa absolute) below which a store has collapsed, by the precharge found or the sheet's. */
+function gasOf<Unit>(circuit: StoreCircuit<Unit>, context: StepContext<Unit>) {
   const store = circuit.storeOf(context.unit);
+  const found = context.corrections.precharge[circuit.suffix];
+  const precharge = (found?.value ?? store.precharge) + context.ambient.pressure;
+  return { store, found, amount: (precharge * context.airTemperature) / prechargeTemperature };
+}
+
+function findSoak<Unit>(trace: Trace, circuit: StoreCircuit<Unit>, context: StepContext<Unit>): SoakFound | NoEvidence {
+  const column = columnOf(trace, circuit.pressure);
+  if (!column) return noEvidence({ code: 'channel-missing', channel: circuit.pressure });
+  const { store, amount } = gasOf(circuit, context);
   const ambient = context.ambient.pressure;
   const air = columnOf(trace, 'air_temperature');
   // A log of a soak is read from when the gas has cooled; typed readings begin there.
@@ -55,38 +56,68 @@ export function analyseLeakDown<Unit>(trace: Trace, circuit: StoreCircuit<Unit>,
   while (from < trace.time.length && trace.time[from] - trace.time[0] < skip) from++;
   const time: number[] = [];
   const pressure: number[] = [];
-  const precharge = context.corrections.precharge[circuit.suffix];
-  const emptyAt =
-    (((precharge?.value ?? store.precharge) + ambient) * context.airTemperature * collapsedShare) /
-    prechargeTemperature;
   for (let i = from; i < column.length; i++) {
     if (Number.isNaN(column[i])) continue;
-    if (column[i] + ambient < emptyAt) break;
+    if (column[i] + ambient < amount * collapsedShare) break;
     time.push(trace.time[i]);
     pressure.push(((column[i] + ambient) * (air ? air[from] : 1)) / (air ? air[i] : 1));
   }
   const own = ownSamples(trace, column);
-  if (own.value.length > fewestSeen && neverMoved(own))
-    return none({
-      code: 'gauge-frozen',
-      channel: circuit.pressure,
-      seconds: own.time[own.time.length - 1] - own.time[0],
-    });
+  const stood = own.value.length > fewestSeen && neverMoved(own) ? own.time[own.time.length - 1] - own.time[0] : null;
+  return { time, pressure, restated: air !== undefined, stood };
+}
+
+const spanOf = ({ time }: SoakFound) => (time.at(-1) ?? 0) - (time[0] ?? 0);
+
+function soakEvidence<Unit>(
+  found: SoakFound,
+  circuit: StoreCircuit<Unit>,
+  context: StepContext<Unit>,
+): Judged<SoakFound> {
+  const { pressure, stood } = found;
+  if (stood !== null) return noEvidence({ code: 'gauge-frozen', channel: circuit.pressure, seconds: stood });
+  const needed = leastStored * circuit.storeOf(context.unit).cutOut;
+  const first = pressure[0] - context.ambient.pressure;
   // What is nearly empty has nothing to lose.
-  if (pressure.length > 0 && pressure[0] - ambient < leastStored * store.cutOut)
-    return none({
-      code: 'too-little-pressure',
-      channel: circuit.pressure,
-      pressure: pressure[0] - ambient,
-      needed: leastStored * store.cutOut,
-    });
-  const span = (time.at(-1) ?? 0) - (time[0] ?? 0);
-  if (time.length < 2 || span < leastSeconds)
-    return none({ code: 'soak-too-short', seconds: span, needed: leastSeconds });
+  if (pressure.length > 0 && first < needed)
+    return noEvidence({ code: 'too-little-pressure', channel: circuit.pressure, pressure: first, needed });
+  const span = spanOf(found);
+  if (pressure.length < 2 || span < leastSeconds)
+    return noEvidence({ code: 'soak-too-short', seconds: span, needed: leastSeconds });
+  return evidence(found);
+}
+
+/**
+ * Half-life of a store's gauge pressure from cut-out (s) and the oil it loses (m3/s, at the mean of the soak), from two
+ * or more readings over hours. A leak in proportion to pressure falls on a straight line in `leakDownCoordinate`; where an
+ * air temperature was recorded each reading is first restated to that of the first. What is found out for a later soak is the
+ * oil lost at cut-out, m3/s.
+ */
+export function analyseLeakDown<Unit>(trace: Trace, circuit: StoreCircuit<Unit>, context: StepContext<Unit>): Answered {
+  const question: Question<StepContext<Unit>, SoakFound, SoakFound> = {
+    characteristics: [`half-life${circuit.suffix}`, `internal-leak-flow${circuit.suffix}`],
+    happened: (read) => findSoak(read, circuit, context),
+    shows: (found) => soakEvidence(found, circuit, context),
+    comesTo: (shown) => leakDownOf(shown, circuit, context),
+  };
+  return answer(question, trace, context);
+}
+
+function leakDownOf<Unit>(
+  shown: Evidence<SoakFound>,
+  circuit: StoreCircuit<Unit>,
+  context: StepContext<Unit>,
+): StepAnalysis {
+  const ids = [`half-life${circuit.suffix}`, `internal-leak-flow${circuit.suffix}`] as const;
+  const { time, pressure, restated: air } = shown;
+  const { store, found: precharge, amount } = gasOf(circuit, context);
+  const ambient = context.ambient.pressure;
+  const span = spanOf(shown);
   const coordinate = pressure.map((value) => leakDownCoordinate(value, ambient));
   const few = time.length < 3;
   const line = few ? null : fitLine(time, coordinate);
-  if (line && line.termination !== 'converged') return none({ code: 'fit-failed', termination: line.termination });
+  if (line && line.termination !== 'converged')
+    return nothingMeasured(ids, { code: 'fit-failed', termination: line.termination });
   const slope = line ? line.slope : (coordinate[1] - coordinate[0]) / span;
   const kappa = -slope;
   const fitShare = line ? Math.sqrt(line.slopeVariance) / Math.abs(slope) : 0;
@@ -104,8 +135,7 @@ export function analyseLeakDown<Unit>(trace: Trace, circuit: StoreCircuit<Unit>,
     volumeShare,
     precharge ? precharge.standard / (precharge.value + ambient) : sheetPrechargeShare,
   );
-  const gas =
-    (((precharge?.value ?? store.precharge) + ambient) * store.volume * context.airTemperature) / prechargeTemperature;
+  const gas = amount * store.volume;
   const flow = (gas * (1 / ends.low - 1 / ends.high)) / span;
   const perLost = lost > 0 ? 1 / lost : Infinity;
   const leakStandard = (gas / (ends.low * ends.high) / span) * Math.hypot(gauge, drift);
@@ -133,8 +163,9 @@ export function analyseLeakDown<Unit>(trace: Trace, circuit: StoreCircuit<Unit>,
       : beyond(ids[0], 'above', { value: Number.isFinite(bound) && bound > 0 ? bound : span, components: [] }, problem);
   return {
     characteristics: [halfLife, leak],
+    events: [],
     notes: floor > store.cutOut / 2 + ambient ? [{ code: 'empty-before-half', precharge: floor - ambient }] : [],
-    leak: atCutOut,
+    ...(atCutOut ? { corrections: { soakLeak: { [circuit.suffix]: atCutOut } } } : {}),
   };
 }
 

@@ -3,40 +3,19 @@ import { readingComponents, random, scaleComponents, systematic } from '../../..
 import { expandedUncertainty } from '../../../instruments/uncertainty';
 import { ownSamples } from '../../../traces/own-samples';
 import { movingMean, noiseOf } from '../../../traces/smoothing';
-import { findStuck } from '../../../traces/stuck';
+import { findStuck, type Stuck } from '../../../traces/stuck';
 import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import type { Characteristic, Found, StepAnalysis, TraceEvent } from '../../../procedure/step-analysis';
 import { shellTemperature } from '../../../procedure/shell-temperature';
 import type { StepContext } from '../../../procedure/step-context';
-import { absent, measured } from '../../../procedure/analysis-result';
+import { absent, beyond, measured } from '../../../procedure/analysis-result';
+import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from '../../../procedure/evidence';
+import { answer, joinAnswers, type Answered, type Question } from '../../../procedure/question';
 import { prechargeTemperature, restatePrecharge } from '../../../physics/gas-law';
 import { emptyShare, findKnee, type Knee } from './knee';
-import { pumpRuns } from '../../../traces/pump-runs';
+import { pumpRuns, type PumpRun } from '../../../traces/pump-runs';
 import type { StoreCircuit } from '../model/store-unit';
-
-/** What one circuit of a step came to. */
-export interface CircuitAnalysis {
-  readonly characteristics: readonly Characteristic[];
-  readonly events: readonly TraceEvent[];
-  readonly notes: readonly AnalysisProblem[];
-  readonly precharge?: Found;
-}
-
-/** Joins the circuits of a step into its analysis. */
-export function joinCircuits<Unit>(
-  circuits: readonly StoreCircuit<Unit>[],
-  analyse: (circuit: StoreCircuit<Unit>) => CircuitAnalysis,
-): StepAnalysis {
-  const parts = circuits.map((circuit) => ({ circuit, ...analyse(circuit) }));
-  const found = parts.flatMap(({ circuit, precharge }) => (precharge ? [[circuit.suffix, precharge] as const] : []));
-  return {
-    characteristics: parts.flatMap((part) => part.characteristics),
-    events: parts.flatMap((part) => part.events),
-    notes: parts.flatMap((part) => part.notes),
-    ...(found.length > 0 ? { corrections: { precharge: Object.fromEntries(found) } } : {}),
-  };
-}
 
 function kneeOf<Unit>(
   trace: Trace,
@@ -76,10 +55,10 @@ function prechargeOf<Unit>(knee: Knee, circuit: StoreCircuit<Unit>, context: Ste
 }
 
 /** A trace without any knee says that there is no gas: whatever precharge is wanted, this is below it. */
-function withoutKnee(id: Characteristic['id'], problem: AnalysisProblem): Characteristic {
-  return problem.code === 'no-knee'
-    ? { kind: 'beyond', id, side: 'below', bound: { value: 0, components: [] }, problem }
-    : absent(id, problem);
+function withoutKnee(id: Characteristic['id'], problem: AnalysisProblem): StepAnalysis {
+  const none = { value: 0, components: [] };
+  const characteristic = problem.code === 'no-knee' ? beyond(id, 'below', none, problem) : absent(id, problem);
+  return { characteristics: [characteristic], events: [], notes: [] };
 }
 
 const foundOf = (characteristic: Characteristic): Found | undefined =>
@@ -87,43 +66,95 @@ const foundOf = (characteristic: Characteristic): Found | undefined =>
     ? { value: characteristic.estimate.value, standard: expandedUncertainty(characteristic.estimate) / 2 }
     : undefined;
 
-/**
- * Precharge and charge time from a charge from empty: pump start to pump stop. Needs the circuit's pressure (Pa gauge);
- * without the pump's own signal the charge is taken from the pressure's rise to its peak.
- */
-export function analyseCharge<Unit>(
+/** A charge as the trace shows it; indices of samples. */
+interface ChargeFound {
+  readonly trace: Trace;
+  /** The pump's first run; undefined where nobody recorded it, or it never ran. */
+  readonly run: PumpRun | undefined;
+  readonly from: number;
+  readonly to: number;
+  readonly peak: number;
+  readonly stuck: Stuck | null;
+  /** What stood in the store before, Pa gauge. */
+  readonly left: number;
+  /** What the ends of a charge without the pump's own signal are not known by, s. */
+  readonly doubt: number;
+}
+
+function findCharge<Unit>(
   trace: Trace,
   circuit: StoreCircuit<Unit>,
   context: StepContext<Unit>,
-): CircuitAnalysis {
-  const ids = [`precharge${circuit.suffix}`, `charge-time${circuit.suffix}`] as const;
+): ChargeFound | NoEvidence {
   const column = columnOf(trace, circuit.pressure);
-  if (!column) return nothing(ids, { code: 'channel-missing', channel: circuit.pressure });
+  if (!column) return noEvidence({ code: 'channel-missing', channel: circuit.pressure });
   const [run] = pumpRuns(columnOf(trace, circuit.pump) ?? new Float64Array(0));
   const rise = riseOf(trace, column);
   const from = run?.start ?? rise.from;
   const to = run?.stop ?? (run ? column.length : rise.to + 1);
-  const peak = run && run.stop === null ? peakOf(trace, column) : Math.min(to, column.length - 1);
-  const stuck = findStuck(ownSamples(trace, column), context.instruments.get(circuit.pressure)?.range ?? null);
-  if (stuck && stuck.to > trace.time[from] && (!run || stuck.from < trace.time[Math.min(to, trace.time.length - 1)]))
-    return nothing(ids, stuckProblem(stuck, circuit.pressure));
-  const left = leftBefore(trace, column, from);
-  const knee: Knee | AnalysisProblem =
-    left > emptyShare * column[peak]
-      ? { code: 'not-from-empty', left }
-      : kneeOf(trace, { from: Math.max(0, from - 2), to }, 'charge', circuit, context);
-  const time = chargeTime(trace, { ids, run, from, to, doubt: run ? 0 : rise.doubt });
-  if ('code' in knee) return { characteristics: [withoutKnee(ids[0], knee), time], events: [], notes: [] };
-  const precharge = prechargeOf(knee, circuit, context);
   return {
-    characteristics: [precharge, time],
-    events: [
-      { id: 'knee', time: knee.time, y: knee.pressure - context.ambient.pressure },
-      { id: 'pump-stops', time: trace.time[Math.min(to, trace.time.length - 1)] },
-    ],
-    notes: shellTemperature(context).notes,
-    precharge: foundOf(precharge),
+    trace,
+    run,
+    from,
+    to,
+    peak: run && run.stop === null ? peakOf(trace, column) : Math.min(to, column.length - 1),
+    stuck: findStuck(ownSamples(trace, column), context.instruments.get(circuit.pressure)?.range ?? null),
+    left: leftBefore(trace, column, from),
+    doubt: run ? 0 : rise.doubt,
   };
+}
+
+/** Whether a gauge followed a charge. */
+function chargeEvidence(found: ChargeFound, channel: string): Judged<ChargeFound> {
+  const { trace, run, stuck, from, to } = found;
+  if (stuck && stuck.to > trace.time[from] && (!run || stuck.from < trace.time[Math.min(to, trace.time.length - 1)]))
+    return noEvidence(stuckProblem(stuck, channel));
+  return evidence(found);
+}
+
+/**
+ * Precharge and charge time from a charge from empty: pump start to pump stop. Needs the circuit's pressure (Pa gauge);
+ * without the pump's own signal the charge is taken from the pressure's rise to its peak.
+ */
+export function analyseCharge<Unit>(trace: Trace, circuit: StoreCircuit<Unit>, context: StepContext<Unit>): Answered {
+  const asked = { happened: (read: Trace) => findCharge(read, circuit, context) };
+  const precharge: Question<StepContext<Unit>, ChargeFound, ChargeFound> = {
+    ...asked,
+    characteristics: [`precharge${circuit.suffix}`],
+    shows: (found) => {
+      const judged = chargeEvidence(found, circuit.pressure);
+      const top = found.trace.columns[circuit.pressure][found.peak];
+      return judged.kind === 'evidence' && found.left > emptyShare * top
+        ? noEvidence({ code: 'not-from-empty', left: found.left })
+        : judged;
+    },
+    comesTo: ({ trace: read, from, to }) => {
+      const knee = kneeOf(read, { from: Math.max(0, from - 2), to }, 'charge', circuit, context);
+      if ('code' in knee) return withoutKnee(`precharge${circuit.suffix}`, knee);
+      const characteristic = prechargeOf(knee, circuit, context);
+      const found = foundOf(characteristic);
+      return {
+        characteristics: [characteristic],
+        events: [
+          { id: 'knee', time: knee.time, y: knee.pressure - context.ambient.pressure },
+          { id: 'pump-stops', time: read.time[Math.min(to, read.time.length - 1)] },
+        ],
+        notes: shellTemperature(context).notes,
+        ...(found ? { corrections: { precharge: { [circuit.suffix]: found } } } : {}),
+      };
+    },
+  };
+  const time: Question<StepContext<Unit>, ChargeFound, ChargeFound> = {
+    ...asked,
+    characteristics: [`charge-time${circuit.suffix}`],
+    shows: (found) => chargeEvidence(found, circuit.pressure),
+    comesTo: (shown) => ({
+      characteristics: [chargeTime(shown, `charge-time${circuit.suffix}`)],
+      events: [],
+      notes: [],
+    }),
+  };
+  return joinAnswers([answer(precharge, trace, context), answer(time, trace, context)]);
 }
 
 /** What stood in a store just before its charge began, Pa gauge; lines fill within a sample or two. */
@@ -132,31 +163,13 @@ function leftBefore(trace: Trace, column: Float64Array, from: number): number {
   return count > 0 ? mean : column[from];
 }
 
-function chargeTime(
-  trace: Trace,
-  how: {
-    readonly ids: readonly [`precharge${'' | '-2'}`, `charge-time${'' | '-2'}`];
-    readonly run: { readonly stop: number | null } | undefined;
-    readonly from: number;
-    readonly to: number;
-    /** What the ends of a charge without the pump's own signal are not known by, s. */
-    readonly doubt: number;
-  },
-): Characteristic {
-  const seconds = trace.time[Math.min(how.to, trace.time.length - 1)] - trace.time[how.from];
-  if (how.run && how.run.stop === null) {
-    const problem = { code: 'pump-never-stopped-charging', seconds } as const;
-    return {
-      kind: 'beyond',
-      id: how.ids[1],
-      side: 'above',
-      bound: { value: seconds, components: [] },
-      problem,
-    };
-  }
-  return measured(how.ids[1], seconds, [
+function chargeTime({ trace, run, from, to, doubt }: Evidence<ChargeFound>, id: Characteristic['id']): Characteristic {
+  const seconds = trace.time[Math.min(to, trace.time.length - 1)] - trace.time[from];
+  if (run && run.stop === null)
+    return beyond(id, 'above', { value: seconds, components: [] }, { code: 'pump-never-stopped-charging', seconds });
+  return measured(id, seconds, [
     random('timing', sampleInterval(trace) / Math.sqrt(6)),
-    ...(how.doubt > 0 ? [systematic('timing', how.doubt)] : []),
+    ...(doubt > 0 ? [systematic('timing', doubt)] : []),
   ]);
 }
 
@@ -192,38 +205,73 @@ function disagreement(found: Found | undefined, before: Found | undefined): Anal
     : [];
 }
 
+/** A bleed as the trace shows it: the pump's runs on the way, null where nobody recorded them. */
+interface BleedFound {
+  readonly trace: Trace;
+  readonly column: Float64Array;
+  readonly runs: readonly PumpRun[] | null;
+}
+
+function findBleed<Unit>(trace: Trace, circuit: StoreCircuit<Unit>): BleedFound | NoEvidence {
+  const column = columnOf(trace, circuit.pressure);
+  if (!column) return noEvidence({ code: 'channel-missing', channel: circuit.pressure });
+  const pump = columnOf(trace, circuit.pump);
+  return { trace, column, runs: pump ? pumpRuns(pump) : null };
+}
+
 /**
  * Precharge and cut-in from a slow bleed from settled at cut-out: the pump's start on the way, then down to the knee. The
- * gas is colder than the air there, which the model driven by the trace itself takes into account.
+ * gas is colder than the air there, which the model driven by the trace itself takes into account. What bleeding finds is
+ * compared with the charge; the charge, whose gas is at the air's temperature, stands.
  */
 export function analyseBleedDown<Unit>(
   trace: Trace,
   circuit: StoreCircuit<Unit>,
   context: StepContext<Unit>,
-): CircuitAnalysis {
-  const ids = [`precharge${circuit.suffix}`, `store-cut-in${circuit.suffix}`] as const;
-  const column = columnOf(trace, circuit.pressure);
-  if (!column) return nothing(ids, { code: 'channel-missing', channel: circuit.pressure });
-  const pump = columnOf(trace, circuit.pump);
-  const starts = pump ? pumpRuns(pump) : [];
-  const half = Math.max(1, Math.round(0.05 / sampleInterval(trace)));
-  const instrument = context.instruments.get(circuit.pressure);
-  const cutIn: Characteristic = starts[0]
-    ? levelAt(ids[1], meanOf(column, Math.max(0, starts[0].start - half), starts[0].start).mean, instrument, context)
-    : absent(ids[1], pump ? withoutRun(trace, pump) : { code: 'no-pump-signal' });
-  const knee = kneeOf(trace, { from: 0, to: column.length }, 'bleed', circuit, context);
-  if ('code' in knee) return { characteristics: [withoutKnee(ids[0], knee), cutIn], events: [], notes: [] };
-  const precharge = prechargeOf(knee, circuit, context);
-  const events: TraceEvent[] = [{ id: 'knee', time: knee.time, y: knee.pressure - context.ambient.pressure }];
-  if (starts[0]) events.push({ id: 'pump-starts', time: trace.time[starts[0].start] });
-  return {
-    characteristics: [precharge, cutIn],
-    events,
-    notes: [
-      ...shellTemperature(context).notes,
-      ...disagreement(foundOf(precharge), context.corrections.precharge[circuit.suffix]),
-    ],
+): Answered {
+  const happened = (read: Trace) => findBleed(read, circuit);
+  const precharge: Question<StepContext<Unit>, BleedFound, BleedFound> = {
+    characteristics: [`precharge${circuit.suffix}`],
+    happened,
+    shows: (found) => evidence(found),
+    comesTo: ({ trace: read, column, runs }) => {
+      const knee = kneeOf(read, { from: 0, to: column.length }, 'bleed', circuit, context);
+      if ('code' in knee) return withoutKnee(`precharge${circuit.suffix}`, knee);
+      const characteristic = prechargeOf(knee, circuit, context);
+      const events: TraceEvent[] = [{ id: 'knee', time: knee.time, y: knee.pressure - context.ambient.pressure }];
+      if (runs?.[0]) events.push({ id: 'pump-starts', time: read.time[runs[0].start] });
+      return {
+        characteristics: [characteristic],
+        events,
+        notes: [
+          ...shellTemperature(context).notes,
+          ...disagreement(foundOf(characteristic), context.corrections.precharge[circuit.suffix]),
+        ],
+      };
+    },
   };
+  const cutIn: Question<StepContext<Unit>, BleedFound, BleedFound & { readonly start: number }> = {
+    characteristics: [`store-cut-in${circuit.suffix}`],
+    happened,
+    shows: (found) => {
+      if (!found.runs) return noEvidence({ code: 'no-pump-signal' });
+      const [run] = found.runs;
+      return run
+        ? evidence({ ...found, start: run.start })
+        : noEvidence(withoutRun(found.trace, found.trace.columns[circuit.pump]));
+    },
+    comesTo: ({ trace: read, column, start }) => {
+      const half = Math.max(1, Math.round(0.05 / sampleInterval(read)));
+      const level = meanOf(column, Math.max(0, start - half), start).mean;
+      const instrument = context.instruments.get(circuit.pressure);
+      return {
+        characteristics: [levelAt(`store-cut-in${circuit.suffix}`, level, instrument, context)],
+        events: [],
+        notes: [],
+      };
+    },
+  };
+  return joinAnswers([answer(precharge, trace, context), answer(cutIn, trace, context)]);
 }
 
 /** A level read off a gauge as something switches, Pa gauge. */
@@ -245,8 +293,4 @@ export function withoutRun(trace: Trace, pump: Float64Array): AnalysisProblem {
   return pump[0] > 0.5
     ? { code: 'pump-never-stopped-charging', seconds: trace.time[trace.time.length - 1] - trace.time[0] }
     : { code: 'pump-never-started' };
-}
-
-function nothing(ids: readonly Characteristic['id'][], problem: AnalysisProblem): CircuitAnalysis {
-  return { characteristics: ids.map((id) => absent(id, problem)), events: [], notes: [] };
 }

@@ -1,15 +1,16 @@
 import { random, readingComponents, systematic } from '../../../instruments/uncertainty';
-import { absent, beyond, measured } from '../../../procedure/analysis-result';
-import type { Characteristic } from '../../../procedure/step-analysis';
+import { beyond, measured } from '../../../procedure/analysis-result';
+import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from '../../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../../procedure/question';
+import type { Characteristic, StepAnalysis } from '../../../procedure/step-analysis';
 import type { StepContext } from '../../../procedure/step-context';
 import { stuckProblem } from '../../../procedure/stuck-problem';
 import { ownSamples } from '../../../traces/own-samples';
 import { meanAndSpread, pumpRuns, type PumpRun } from '../../../traces/pump-runs';
-import { findStuck } from '../../../traces/stuck';
+import { findStuck, type Stuck } from '../../../traces/stuck';
 import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../../traces/trace';
-import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import type { StoreCircuit } from '../model/store-unit';
-import { withoutRun, type CircuitAnalysis } from './precharge-analysis';
+import { withoutRun } from './precharge-analysis';
 
 const { abs, hypot, max, min, round, sqrt } = Math;
 
@@ -50,6 +51,50 @@ function levelAtSwitch(
   return { value: near + slope * carried, late: abs(slope) * doubt };
 }
 
+/** A pump's runs and what its store did in them. */
+interface SwitchingsFound {
+  readonly trace: Trace;
+  readonly column: Float64Array;
+  readonly runs: readonly PumpRun[];
+  readonly stuck: Stuck | null;
+  /** The most that the store moved while the pump ran, Pa. */
+  readonly moved: number;
+}
+
+function findSwitchings<Unit>(
+  trace: Trace,
+  circuit: StoreCircuit<Unit>,
+  context: StepContext<Unit>,
+): SwitchingsFound | NoEvidence {
+  const column = columnOf(trace, circuit.pressure);
+  const pump = columnOf(trace, circuit.pump);
+  if (!column) return noEvidence({ code: 'channel-missing', channel: circuit.pressure });
+  if (!pump) return noEvidence({ code: 'no-pump-signal' });
+  const runs = pumpRuns(pump);
+  return {
+    trace,
+    column,
+    runs,
+    stuck: findStuck(ownSamples(trace, column), context.instruments.get(circuit.pressure)?.range ?? null),
+    moved: max(0, ...runs.map((run) => movedBy(column, run))),
+  };
+}
+
+/** Whether a pump was seen to switch, on a gauge that follows it. */
+function switchingsEvidence<Unit>(
+  found: SwitchingsFound,
+  circuit: StoreCircuit<Unit>,
+  context: StepContext<Unit>,
+): Judged<SwitchingsFound> {
+  const { trace, runs, stuck, moved } = found;
+  if (runs.length === 0) return noEvidence(withoutRun(trace, trace.columns[circuit.pump]));
+  if (stuck) return noEvidence(stuckProblem(stuck, circuit.pressure));
+  const { cutIn, cutOut } = circuit.storeOf(context.unit);
+  return moved > leastMoved * (cutOut - cutIn)
+    ? evidence(found)
+    : noEvidence({ code: 'does-not-follow', channel: circuit.pressure });
+}
+
 /**
  * Pressures (Pa gauge) at which a pump starts and stops, means over its runs. Channels: the circuit's pressure and pump signal. No figure
  * from a gauge that stood still while the pump ran.
@@ -58,26 +103,23 @@ export function analyseStoreSwitch<Unit>(
   trace: Trace,
   circuit: StoreCircuit<Unit>,
   context: StepContext<Unit>,
-): CircuitAnalysis {
-  const ids = [`store-cut-in${circuit.suffix}`, `store-cut-out${circuit.suffix}`] as const;
-  const none = (problem: AnalysisProblem): CircuitAnalysis => ({
-    characteristics: ids.map((id) => absent(id, problem)),
-    events: [],
-    notes: [],
-  });
-  const column = columnOf(trace, circuit.pressure);
-  const pump = columnOf(trace, circuit.pump);
-  if (!column) return none({ code: 'channel-missing', channel: circuit.pressure });
-  if (!pump) return none({ code: 'no-pump-signal' });
-  const runs = pumpRuns(pump);
-  if (runs.length === 0) return none(withoutRun(trace, pump));
-  const instrument = context.instruments.get(circuit.pressure);
-  const stuck = findStuck(ownSamples(trace, column), instrument?.range ?? null);
-  if (stuck) return none(stuckProblem(stuck, circuit.pressure));
-  const { cutIn, cutOut } = circuit.storeOf(context.unit);
-  if (!runs.some((run) => movedBy(column, run) > leastMoved * (cutOut - cutIn)))
-    return none({ code: 'does-not-follow', channel: circuit.pressure });
+): Answered {
+  const question: Question<StepContext<Unit>, SwitchingsFound, SwitchingsFound> = {
+    characteristics: [`store-cut-in${circuit.suffix}`, `store-cut-out${circuit.suffix}`],
+    happened: (read) => findSwitchings(read, circuit, context),
+    shows: (found) => switchingsEvidence(found, circuit, context),
+    comesTo: (shown) => switchingsOf(shown, circuit, context),
+  };
+  return answer(question, trace, context);
+}
 
+function switchingsOf<Unit>(
+  { trace, column, runs }: Evidence<SwitchingsFound>,
+  circuit: StoreCircuit<Unit>,
+  context: StepContext<Unit>,
+): StepAnalysis {
+  const ids = [`store-cut-in${circuit.suffix}`, `store-cut-out${circuit.suffix}`] as const;
+  const instrument = context.instruments.get(circuit.pressure);
   const lag = instrument?.lagSeconds;
   const stops = runs.flatMap((run) => (run.stop === null ? [] : [{ at: run.stop, since: run.start }]));
   const starts = runs.map((run, n) => ({ at: run.start, since: n > 0 ? (runs[n - 1].stop ?? 0) : 0 }));

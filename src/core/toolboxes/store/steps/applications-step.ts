@@ -2,6 +2,7 @@ import { type Limit, around, limitFrom } from '../../../procedure/limit';
 import type { StepContext } from '../../../procedure/step-context';
 import type { MeasuredStep } from '../../../procedure/step-definition';
 import { wait } from '../../../procedure/guide-phase';
+import { joinAnswers } from '../../../procedure/question';
 import {
   analyseApplications,
   predictApplications,
@@ -53,21 +54,15 @@ export function applicationsStep<Unit>(kit: StoreKit<Unit>) {
         wait({ code: 'rest', seconds: 1 }, {}, 1),
       ];
     },
-    analyse: (trace, context) => {
-      const parts = circuits.map((circuit) => ({
-        circuit,
-        ...analyseApplications(trace, circuit, context, { lever, lampId: alarmIdOf(circuit) }),
-      }));
-      const ofAlarm = new Set(alarmed);
-      return {
-        characteristics: parts.flatMap(({ circuit, characteristics }) =>
-          ofAlarm.has(circuit) ? characteristics : characteristics.slice(0, 1),
+    analyse: (trace, context) =>
+      joinAnswers(
+        circuits.map((circuit) =>
+          analyseApplications(trace, circuit, context, {
+            lever,
+            lampId: alarmed.includes(circuit) ? alarmIdOf(circuit) : null,
+          }),
         ),
-        events: [],
-        notes: [],
-        strokes: parts[0].strokes,
-      };
-    },
+      ),
     limits: (_analysis, context) => circuits.flatMap((circuit) => applicationLimits(circuit, context)),
     bands: (context) => bandsOf(context, (store) => [store.leastUseful, store.cutOut]),
     staircase: (context) => storeStaircase(first, context),

@@ -1,7 +1,8 @@
 import { type GuidePhase, home, wait } from '../../../procedure/guide-phase';
 import type { MeasuredStep } from '../../../procedure/step-definition';
 import { analyseStoreSwitch } from '../analysis/store-switch-analysis';
-import { analyseBleedDown, joinCircuits } from '../analysis/precharge-analysis';
+import { joinAnswers } from '../../../procedure/question';
+import { analyseBleedDown } from '../analysis/precharge-analysis';
 import { bleedTimes, idOf, slowBleed, type StoreKit } from './store-kit';
 
 /** Slow bleed-down to the knee, and where the pump starts and stops. */
@@ -63,12 +64,7 @@ export function bleedSteps<Unit>(kit: StoreKit<Unit>) {
         wait({ code: 'read-dead', seconds: 2 }, { bleed: slowBleed }, 2),
       ];
     },
-    analyse: (trace, context) =>
-      joinCircuits(circuits, (circuit) => {
-        // What bleeding finds is compared with the charge; the charge, whose gas is at the air's temperature, stands.
-        const { characteristics, events, notes } = analyseBleedDown(trace, circuit, context);
-        return { characteristics, events, notes };
-      }),
+    analyse: (trace, context) => joinAnswers(circuits.map((circuit) => analyseBleedDown(trace, circuit, context))),
     limits: (_analysis, context) =>
       circuits.flatMap((circuit) => [prechargeLimit(circuit, context), switchLimit('store-cut-in', circuit, context)]),
     bands: (context) => bandsOf(context, (store) => [store.precharge, store.cutOut]),
@@ -103,11 +99,7 @@ export function bleedSteps<Unit>(kit: StoreKit<Unit>) {
       ];
     },
     analyse: (trace, context) =>
-      withOverrun(
-        trace,
-        context,
-        joinCircuits(circuits, (circuit) => analyseStoreSwitch(trace, circuit, context)),
-      ),
+      withOverrun(trace, context, joinAnswers(circuits.map((circuit) => analyseStoreSwitch(trace, circuit, context)))),
     limits: (_analysis, context) =>
       circuits.flatMap((circuit) => [
         switchLimit('store-cut-in', circuit, context),

@@ -10,7 +10,8 @@ import { wait } from '../../../procedure/guide-phase';
 import { plausibleRange } from '../../../dials/plausible-range';
 import { expectedCharge, predictCharge } from '../model/charge-prediction';
 import { prechargeTemperature, restatePrecharge } from '../../../physics/gas-law';
-import { analyseCharge, joinCircuits } from '../analysis/precharge-analysis';
+import { joinAnswers } from '../../../procedure/question';
+import { analyseCharge } from '../analysis/precharge-analysis';
 import { idOf, type StoreKit } from './store-kit';
 import type { StoreCircuit } from '../model/store-unit';
 
@@ -51,11 +52,7 @@ export function chargeStep<Unit>(kit: StoreKit<Unit>) {
       wait({ code: 'rest', seconds: 3 }, {}, 3),
     ],
     analyse: (trace, context) =>
-      withOverrun(
-        trace,
-        context,
-        joinCircuits(circuits, (circuit) => analyseCharge(trace, circuit, context)),
-      ),
+      withOverrun(trace, context, joinAnswers(circuits.map((circuit) => analyseCharge(trace, circuit, context)))),
     entry: {
       fields: (context) =>
         circuits.flatMap((circuit): TypedField[] => {

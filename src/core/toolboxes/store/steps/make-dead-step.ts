@@ -1,9 +1,11 @@
 import { expandedUncertainty, readingComponents } from '../../../instruments/uncertainty';
-import { ownSamples, samplesBetween } from '../../../traces/own-samples';
-import { findStuck } from '../../../traces/stuck';
+import { ownSamples, samplesBetween, type Samples } from '../../../traces/own-samples';
+import { findStuck, type Stuck } from '../../../traces/stuck';
 import { columnOf, type Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import { type GuidePhase, wait } from '../../../procedure/guide-phase';
+import { evidence, noEvidence, type Judged, type NoEvidence } from '../../../procedure/evidence';
+import { answer, joinAnswers, saying, type Question } from '../../../procedure/question';
 import type { Characteristic, StepAnalysis } from '../../../procedure/step-analysis';
 import type { StepContext } from '../../../procedure/step-context';
 import type { MeasuredStep } from '../../../procedure/step-definition';
@@ -66,11 +68,24 @@ export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' |
       ],
       analyse: (trace, context) => {
         const strokes = findStrokes(trace, columnOf(trace, lever) ?? new Float64Array(0)).length;
-        const notes: AnalysisProblem[] = strokes > 0 ? [{ code: 'strokes-to-dead', strokes }] : [];
-        const gauges = circuits.map((circuit) =>
-          restingGauge(trace, context, circuit.pressure, dead(context, circuit.storeOf(context.unit)).value),
+        const read = joinAnswers(circuits.map((circuit) => answer(restingGauge(circuit), trace, context)));
+        const unproved = read.characteristics.flatMap((each) =>
+          each.kind === 'absent' && each.problem.code !== 'reads-below-zero' ? [each.problem] : [],
         );
-        return proof(gauges, context, notes);
+        const left = circuits.flatMap((circuit, at) => {
+          const found = read.characteristics[at];
+          return found.kind === 'measured' && found.estimate.value > limitOf(circuit, context)
+            ? [found.estimate.value]
+            : [];
+        });
+        return saying(
+          read,
+          [
+            ...(strokes > 0 ? [{ code: 'strokes-to-dead', strokes } as const] : []),
+            ...left.slice(0, 1).map((each) => ({ code: 'not-dead', left: each }) as const),
+          ],
+          unproved,
+        );
       },
       entry: {
         fields: (context) => [
@@ -99,7 +114,7 @@ export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' |
         analyse: (values, context) => {
           const seen = values['gauge-seen'];
           return proof(
-            circuits.map(({ pressure, suffix }): RestingGauge => {
+            circuits.map(({ pressure, suffix }): DialAtRest => {
               const reading = values[idOf('dead-pressure', suffix)];
               if (reading === undefined) return { kind: 'unproved', problem: { code: 'not-read' } };
               return seen === undefined || seen >= notSeen
@@ -107,7 +122,6 @@ export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' |
                 : { kind: 'reads', reading };
             }),
             context,
-            [],
           );
         },
       },
@@ -119,27 +133,43 @@ export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' |
     };
   }
 
-  /** What the gauges prove: a figure each where a working gauge at rest gave one, else why it proves nothing. */
-  function proof(
-    gauges: readonly RestingGauge[],
-    context: StepContext<Unit>,
-    notes: readonly AnalysisProblem[],
-  ): StepAnalysis {
-    const left = gauges.find(
-      (gauge, at) => gauge.kind === 'reads' && gauge.reading > dead(context, circuits[at].storeOf(context.unit)).value,
-    );
+  function limitOf(circuit: StoreCircuit<Unit>, context: StepContext<Unit>): number {
+    return dead(context, circuit.storeOf(context.unit)).value;
+  }
+
+  /** What one gauge reads at the end of a trace that shows it working. */
+  function restingGauge(circuit: StoreCircuit<Unit>): Question<StepContext<Unit>, GaugeAtEnd, GaugeAtEnd> {
+    const id = idOf('dead-pressure', circuit.suffix);
     return {
-      characteristics: circuits.map((circuit, at) => deadPressure(gauges[at], circuit, context)),
+      characteristics: [id],
+      happened: (trace, context) => gaugeAtEnd(trace, context, circuit.pressure),
+      shows: (found, context) => gaugeEvidence(found, circuit.pressure, limitOf(circuit, context)),
+      comesTo: ({ reading }, context) => ({
+        characteristics: [deadPressure(reading, circuit, context)],
+        events: [],
+        notes: [],
+      }),
+    };
+  }
+
+  /** What the dials prove: a figure each where a working gauge at rest gave one, else why it proves nothing. */
+  function proof(gauges: readonly DialAtRest[], context: StepContext<Unit>): StepAnalysis {
+    const left = gauges.find((gauge, at) => gauge.kind === 'reads' && gauge.reading > limitOf(circuits[at], context));
+    return {
+      characteristics: circuits.map((circuit, at) => {
+        const gauge = gauges[at];
+        return gauge.kind === 'reads'
+          ? deadPressure(gauge.reading, circuit, context)
+          : absent(idOf('dead-pressure', circuit.suffix), gauge.problem);
+      }),
       events: [],
-      notes: left?.kind === 'reads' ? [...notes, { code: 'not-dead', left: left.reading }] : notes,
+      notes: left?.kind === 'reads' ? [{ code: 'not-dead', left: left.reading }] : [],
       doubts: gauges.flatMap((gauge) => (gauge.kind === 'unproved' ? [gauge.problem] : [])),
     };
   }
 
-  function deadPressure(gauge: RestingGauge, circuit: StoreCircuit<Unit>, context: StepContext<Unit>): Characteristic {
+  function deadPressure(reading: number, circuit: StoreCircuit<Unit>, context: StepContext<Unit>): Characteristic {
     const id = idOf('dead-pressure', circuit.suffix);
-    if (gauge.kind === 'unproved') return absent(id, gauge.problem);
-    const { reading } = gauge;
     const instrument = context.instruments.get(circuit.pressure);
     const components = instrument ? readingComponents(instrument, reading, context.date) : [];
     // No vessel holds less than the air around it: such a reading is the gauge's, its loop's or its sign's.
@@ -157,8 +187,8 @@ const seenToMove = [
 ] as const;
 const notSeen = seenToMove.length - 1;
 
-/** What a gauge gave at the end: a figure that a working gauge at rest gives, or why it proves nothing. */
-type RestingGauge =
+/** What a dial gave at the end: a figure that a working gauge at rest gives, or why it proves nothing. */
+type DialAtRest =
   | { readonly kind: 'reads'; readonly reading: number }
   | { readonly kind: 'unproved'; readonly problem: AnalysisProblem };
 
@@ -167,27 +197,42 @@ const lastSeconds = 2;
 /** A gauge was seen to work where it fell by at least this many dead limits, and not in one step. */
 const fellBy = 2;
 
-/**
- * The reading of one gauge at the end of a trace, where the trace itself shows that the gauge works: it followed a
- * pressure that was there down to what it shows now, and is not stuck at that figure.
- */
-function restingGauge(trace: Trace, context: StepContext<unknown>, channel: string, deadLimit: number): RestingGauge {
-  const unproved = (problem: AnalysisProblem): RestingGauge => ({ kind: 'unproved', problem });
+/** One gauge over a trace: where it stands at the end and how it came there, Pa gauge. */
+interface GaugeAtEnd {
+  readonly samples: Samples;
+  readonly stuck: Stuck | null;
+  /** s, in the trace's clock. */
+  readonly end: number;
+  /** Samples at the end, and their mean. */
+  readonly count: number;
+  readonly reading: number;
+  readonly highest: number;
+}
+
+function gaugeAtEnd(trace: Trace, context: StepContext<unknown>, channel: string): GaugeAtEnd | NoEvidence {
   const column = columnOf(trace, channel);
-  if (!column) return unproved({ code: 'channel-missing', channel });
+  if (!column) return noEvidence({ code: 'channel-missing', channel });
   const samples = ownSamples(trace, column);
-  const { time, value } = samples;
   const end = trace.time[trace.time.length - 1];
-  const last = samplesBetween(samples, end - lastSeconds, end);
-  if (last.value.length === 0) return unproved({ code: 'too-few-samples', channel, samples: 0, needed: 2 });
-  const stuck = findStuck(samples, context.instruments.get(channel)?.range ?? null);
+  const last = samplesBetween(samples, end - lastSeconds, end).value;
+  return {
+    samples,
+    stuck: findStuck(samples, context.instruments.get(channel)?.range ?? null),
+    end,
+    count: last.length,
+    reading: last.reduce((sum, each) => sum + each, 0) / last.length,
+    highest: samples.value.reduce((most, each) => Math.max(most, each), -Infinity),
+  };
+}
+
+/** Whether the trace itself shows that the gauge works: it followed a pressure that was there down to what it shows now, and is not stuck there. */
+function gaugeEvidence(found: GaugeAtEnd, channel: string, deadLimit: number): Judged<GaugeAtEnd> {
+  const { samples, stuck, end, count, reading, highest } = found;
+  if (count === 0) return noEvidence({ code: 'too-few-samples', channel, samples: 0, needed: 2 });
   if (stuck && stuck.to > end - lastSeconds)
-    return unproved({ code: 'gauge-frozen', channel, seconds: stuck.to - stuck.from });
-  const reading = last.value.reduce((sum, each) => sum + each, 0) / last.value.length;
+    return noEvidence({ code: 'gauge-frozen', channel, seconds: stuck.to - stuck.from });
   // A loop that breaks drops in one step from where it stood; a pressure that is let out goes through what lies between.
-  const highest = value.reduce((most, each) => Math.max(most, each), -Infinity);
-  const between = value.filter((each) => each > reading + 0.15 * deadLimit && each < 0.95 * highest).length;
+  const between = samples.value.filter((each) => each > reading + 0.15 * deadLimit && each < 0.95 * highest).length;
   const fell = highest > reading + fellBy * deadLimit && between >= 2;
-  if (!fell || time[0] >= end) return unproved({ code: 'gauge-not-seen-alive', channel });
-  return { kind: 'reads', reading };
+  return fell && samples.time[0] < end ? evidence(found) : noEvidence({ code: 'gauge-not-seen-alive', channel });
 }

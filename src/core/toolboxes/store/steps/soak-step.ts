@@ -1,10 +1,13 @@
 import { makeTrace, type Trace } from '../../../traces/trace';
 import { type Limit, limitFrom } from '../../../procedure/limit';
-import type { StepAnalysis } from '../../../procedure/step-analysis';
+import { random } from '../../../instruments/uncertainty';
+import { evidence, noEvidence } from '../../../procedure/evidence';
+import { answer, joinAnswers, withoutCorrections, type Answered, type Question } from '../../../procedure/question';
+import type { Found } from '../../../procedure/step-analysis';
 import type { StepContext } from '../../../procedure/step-context';
 import type { MeasuredStep } from '../../../procedure/step-definition';
 import type { TypedField, TypedValues } from '../../../procedure/typed-entry';
-import { absent, measured } from '../../../procedure/analysis-result';
+import { measured } from '../../../procedure/analysis-result';
 import { wait } from '../../../procedure/guide-phase';
 import { plausibleRange } from '../../../dials/plausible-range';
 import { analyseLeakDown } from '../analysis/leak-down';
@@ -26,6 +29,12 @@ function hours(id: string, title: string, optional: boolean): TypedField {
     plausible: [600, 60 * 86_400],
     optional,
   };
+}
+
+/** Oil lost at cut-out (m3/s) with the levelling open, and shut off. */
+interface TwoSoaks {
+  readonly open?: Found;
+  readonly shut?: Found;
 }
 
 /** Soak over hours, with the levelling open or shut off; watched by the stand-in for `seconds`. */
@@ -96,32 +105,31 @@ export function soakStep<Unit>(kit: StoreKit<Unit>, id: 'soak' | 'soak-isolated'
       bands: (context) => bandsOf(context, (store) => [store.precharge, store.cutOut]),
     };
 
-    function analyseSoak(trace: Trace, context: StepContext<Unit>): StepAnalysis {
-      const parts = circuits.map((circuit) => ({ circuit, ...analyseLeakDown(trace, circuit, context) }));
-      const leaks = Object.fromEntries(
-        parts.flatMap(({ circuit, leak }) => (leak ? [[circuit.suffix, leak] as const] : [])),
-      );
-      const characteristics = parts.flatMap((part) => part.characteristics);
-      if (!isolated)
-        return {
-          characteristics,
-          events: [],
-          notes: parts.flatMap((part) => part.notes),
-          corrections: { soakLeak: leaks },
-        };
-      const open = context.corrections.soakLeak[levelled.suffix];
-      const shut = leaks[levelled.suffix];
+    function analyseSoak(trace: Trace, context: StepContext<Unit>): Answered {
+      const soaks = joinAnswers(circuits.map((circuit) => analyseLeakDown(trace, circuit, context)));
+      if (!isolated) return soaks;
+      // What was found with the levelling open stands; this soak is only compared with it.
+      return joinAnswers([withoutCorrections(soaks), answer(levellingLeak(soaks), trace, context)]);
+    }
+
+    /** What the levelling itself leaks: what was lost with it open less what is lost with it shut off, m3/s at cut-out. */
+    function levellingLeak(shutOff: Answered): Question<StepContext<Unit>, TwoSoaks, Required<TwoSoaks>> {
       return {
-        characteristics: [
-          ...characteristics,
-          open && shut
-            ? measured('levelling-leak-flow', open.value - shut.value, [
-                { source: 'fit', standard: Math.hypot(open.standard, shut.standard), random: true },
-              ])
-            : absent('levelling-leak-flow', { code: 'not-read' }),
-        ],
-        events: [],
-        notes: parts.flatMap((part) => part.notes),
+        characteristics: ['levelling-leak-flow'],
+        happened: (_trace, context) => ({
+          open: context.corrections.soakLeak[levelled.suffix],
+          shut: shutOff.corrections?.soakLeak?.[levelled.suffix],
+        }),
+        shows: ({ open, shut }) => (open && shut ? evidence({ open, shut }) : noEvidence({ code: 'not-read' })),
+        comesTo: ({ open, shut }) => ({
+          characteristics: [
+            measured('levelling-leak-flow', open.value - shut.value, [
+              random('fit', Math.hypot(open.standard, shut.standard)),
+            ]),
+          ],
+          events: [],
+          notes: [],
+        }),
       };
     }
 

@@ -4,7 +4,7 @@ import type { CautionId } from '../../../vocabulary/caution-id';
 import { type DutyLimit, type GuidePhase, home } from '../../../procedure/guide-phase';
 import type { BenchControls } from '../../../physics/bench-controls';
 import { type Limit, around, limitFrom } from '../../../procedure/limit';
-import type { StepAnalysis } from '../../../procedure/step-analysis';
+import { saying, type Answered } from '../../../procedure/question';
 import type { StepContext } from '../../../procedure/step-context';
 import { pumpRuns } from '../../../traces/pump-runs';
 import { predictCharge } from '../model/charge-prediction';
@@ -70,10 +70,8 @@ export function storeKit<Unit>(setup: StoreSetup<Unit>) {
     return longest >= limit.seconds - 0.3 ? [{ code: 'charged-too-long', of: limit.of, seconds: limit.seconds }] : [];
   }
 
-  const withOverrun = (trace: Trace, context: StepContext<Unit>, analysis: StepAnalysis): StepAnalysis => ({
-    ...analysis,
-    notes: [...analysis.notes, ...overrun(trace, context)],
-  });
+  const withOverrun = (trace: Trace, context: StepContext<Unit>, found: Answered): Answered =>
+    saying(found, overrun(trace, context));
 
   /** Everything runs until every pump has stopped: the first by its switching, the others by being off. */
   function untilCharged(context: StepContext<Unit>, instruction: GuidePhase['instruction']): GuidePhase[] {
