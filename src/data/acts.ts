@@ -2,18 +2,31 @@ import { z } from 'zod';
 import { database } from './database';
 
 /** What is put on record with who did it. */
-export const actKinds = ['kept', 'discarded', 'struck-out', 'issued', 'withdrawn', 'moved'] as const;
+export const actKinds = [
+  'kept',
+  'discarded',
+  'struck-out',
+  'issued',
+  'withdrawn',
+  'moved',
+  'taken-out',
+  'brought-back',
+] as const;
 
 const rowSchema = z.object({
+  id: z.number(),
   job_id: z.string(),
   subject: z.string().nullable(),
   act: z.enum(actKinds),
   person: z.string(),
   at: z.string(),
   detail: z.string().nullable(),
+  before: z.string().nullable(),
+  undone_at: z.string().nullable(),
 });
 
 export interface Act {
+  readonly id: number;
   readonly jobId: string;
   /** Run or release that it was done to; null for the job itself. */
   readonly subject: string | null;
@@ -22,9 +35,15 @@ export interface Act {
   readonly at: string;
   /** Reason, place, or what else there is to say of it. */
   readonly detail: string | null;
+  /** What stood before it: a place, the state of a run. */
+  readonly before: string | null;
+  /** When it was taken back; null where it stands. */
+  readonly undoneAt: string | null;
 }
 
-export async function recordAct(act: Omit<Act, 'at'>, at = new Date().toISOString()): Promise<void> {
+type NewAct = Pick<Act, 'jobId' | 'subject' | 'act' | 'person' | 'detail'> & { readonly before?: string };
+
+export async function recordAct(act: NewAct, at = new Date().toISOString()): Promise<void> {
   await (
     await database()
   )('acts').insert({
@@ -34,14 +53,28 @@ export async function recordAct(act: Omit<Act, 'at'>, at = new Date().toISOStrin
     person: act.person,
     at,
     detail: act.detail,
+    before: act.before ?? null,
   });
+}
+
+function fromRow(row: unknown): Act {
+  const { job_id, undone_at, ...rest } = rowSchema.parse(row);
+  return { ...rest, jobId: job_id, undoneAt: undone_at };
 }
 
 /** Everything on record of a job, oldest first. */
 export async function listActs(jobId: string): Promise<Act[]> {
   const rows: unknown[] = await (await database())('acts').where({ job_id: jobId }).orderBy('id');
-  return rows.map((row) => {
-    const { job_id, ...rest } = rowSchema.parse(row);
-    return { ...rest, jobId: job_id };
-  });
+  return rows.map(fromRow);
+}
+
+export async function findAct(id: number): Promise<Act | undefined> {
+  const row: unknown = await (await database())('acts').where({ id }).first();
+  return row === undefined ? undefined : fromRow(row);
+}
+
+/** Marks an act as taken back; says whether it still stood, so that it is taken back once. */
+export async function markUndone(id: number, at: string): Promise<boolean> {
+  const changed = await (await database())('acts').where({ id, undone_at: null }).update({ undone_at: at });
+  return changed === 1;
 }

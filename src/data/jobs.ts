@@ -31,6 +31,7 @@ const rowSchema = z.object({
   plan: z.enum(['bench', 'vehicle']),
   sheet: json(sheetSchema),
   stand_in: json(standInSchema),
+  taken_out_at: z.string().nullable(),
 });
 
 export interface Job {
@@ -47,11 +48,20 @@ export interface Job {
   readonly plan: PlanId;
   readonly sheet: z.infer<typeof sheetSchema>;
   readonly standIn: z.infer<typeof standInSchema>;
+  /** When it was taken out of the book; null while it is in it. */
+  readonly takenOutAt: string | null;
 }
 
 function fromRow(row: unknown): Job {
-  const { booked_at, booked_by, promised_at, stand_in, ...rest } = rowSchema.parse(row);
-  return { ...rest, bookedAt: booked_at, bookedBy: booked_by, promisedAt: promised_at, standIn: stand_in };
+  const { booked_at, booked_by, promised_at, stand_in, taken_out_at, ...rest } = rowSchema.parse(row);
+  return {
+    ...rest,
+    bookedAt: booked_at,
+    bookedBy: booked_by,
+    promisedAt: promised_at,
+    standIn: stand_in,
+    takenOutAt: taken_out_at,
+  };
 }
 
 /** A job whose record is damaged: as much of it as can be told, and why no more. */
@@ -63,7 +73,7 @@ export interface UnreadableJob {
   readonly fields: readonly string[];
 }
 
-/** All jobs by number, and those that cannot be read: a defect in one record stays that record's. */
+/** All jobs of the book by number, those taken out too, and those that cannot be read: a defect in one record stays that record's. */
 export async function listJobs(): Promise<{
   readonly jobs: readonly Job[];
   readonly unreadable: readonly UnreadableJob[];
@@ -103,7 +113,10 @@ export async function findJob(id: string): Promise<Job | undefined> {
 }
 
 /** Books a job under the next number. */
-export async function insertJob(job: Omit<Job, 'id' | 'number'>, id: string = randomUUID()): Promise<Job> {
+export async function insertJob(
+  job: Omit<Job, 'id' | 'number' | 'takenOutAt'>,
+  id: string = randomUUID(),
+): Promise<Job> {
   const db = await database();
   await db.transaction(async (trx) => {
     const last = (await trx('jobs').max('number as last').first()) as { last: number | null } | undefined;
@@ -129,6 +142,11 @@ export async function insertJob(job: Omit<Job, 'id' | 'number'>, id: string = ra
 
 export async function moveJob(id: string, place: Place): Promise<void> {
   await (await database())('jobs').where({ id }).update({ place });
+}
+
+/** Takes a job out of the book, or puts it back (null). */
+export async function setTakenOut(id: string, at: string | null): Promise<void> {
+  await (await database())('jobs').where({ id }).update({ taken_out_at: at });
 }
 
 const cautionSchema = z.object({ caution: z.string(), person: z.string(), at: z.string() });

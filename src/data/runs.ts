@@ -5,8 +5,11 @@ import { concatTraces, type Trace } from '@/core/traces/trace';
 import { database } from './database';
 import { decodeChunk, encodeChunk } from './trace-codec';
 
-/** `recording` in the database without a recorder in the process is a run that a crash interrupted. */
-export const runStates = ['recording', 'complete', 'kept', 'discarded'] as const;
+/**
+ * `recording` in the database without a recorder in the process is a run that a crash interrupted; `aside` is a finished run whose
+ * step is being run again: it is thrown away when the new one is kept, and comes back when that is not.
+ */
+export const runStates = ['recording', 'complete', 'aside', 'kept', 'discarded'] as const;
 export type RunState = (typeof runStates)[number];
 
 /** What a run was recorded with. */
@@ -122,12 +125,12 @@ export async function findRun(id: string): Promise<Run | undefined> {
 
 /** Runs of a job, oldest first, without those thrown away. */
 export async function listRuns(jobId: string): Promise<Run[]> {
-  const rows: unknown[] = await (
-    await database()
-  )('runs')
-    .where({ job_id: jobId })
-    .whereNot({ state: 'discarded' })
-    .orderBy(['started_at', 'id']);
+  return (await listEveryRun(jobId)).filter((run) => run.state !== 'discarded');
+}
+
+/** Runs of a job, oldest first, those thrown away too: what they did to the unit they have done. */
+export async function listEveryRun(jobId: string): Promise<Run[]> {
+  const rows: unknown[] = await (await database())('runs').where({ job_id: jobId }).orderBy(['started_at', 'id']);
   return rows.map(fromRow);
 }
 
@@ -139,7 +142,8 @@ export async function setRunState(id: string, state: RunState, endedAt?: string)
     .update(endedAt === undefined ? { state } : { state, ended_at: endedAt });
 }
 
-export async function strikeOutRun(id: string, reason: string): Promise<void> {
+/** Strikes a run out with a reason, or counts it again (null). */
+export async function strikeOutRun(id: string, reason: string | null): Promise<void> {
   await (await database())('runs').where({ id }).update({ struck_out: reason });
 }
 

@@ -54,6 +54,38 @@ export async function storeInstrument(instrument: NonNullable<Site['instruments'
     .merge();
 }
 
-export async function removeInstrument(channel: string): Promise<void> {
-  await (await database())('instruments').where({ id: channel }).delete();
+/** Takes a channel's instrument off; what it was stays on record for a while. */
+export async function removeInstrument(channel: string, at: string): Promise<void> {
+  const db = await database();
+  await db.transaction(async (trx) => {
+    const row = (await trx('instruments').where({ id: channel }).first()) as { instrument: string } | undefined;
+    if (!row) return;
+    await trx('instruments_taken_off').insert({ channel, instrument: row.instrument, at });
+    await trx('instruments').where({ id: channel }).delete();
+  });
+}
+
+const takenOffSchema = z.object({ id: z.number(), instrument: z.string(), at: z.string() });
+
+export interface TakenOff {
+  readonly id: number;
+  readonly instrument: NonNullable<Site['instruments']>[number];
+  readonly at: string;
+}
+
+/** Instruments that were taken off since a moment, latest first. */
+export async function instrumentsTakenOff(since: string): Promise<TakenOff[]> {
+  const rows: unknown[] = await (
+    await database()
+  )('instruments_taken_off')
+    .where('at', '>=', since)
+    .orderBy('id', 'desc');
+  return rows.map((row) => {
+    const { instrument, ...rest } = takenOffSchema.parse(row);
+    return { ...rest, instrument: siteInstrumentSchema.parse(JSON.parse(instrument)) };
+  });
+}
+
+export async function forgetTakenOff(id: number): Promise<void> {
+  await (await database())('instruments_taken_off').where({ id }).delete();
 }

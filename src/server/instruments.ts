@@ -1,7 +1,15 @@
 import { z } from 'zod';
 import { channels } from '@/core/quantities/channels';
 import { findUnit, unitOf } from '@/core/quantities/measurement-unit';
-import { removeInstrument, storeInstrument } from '@/data/settings';
+import {
+  forgetTakenOff,
+  instrumentsTakenOff,
+  listInstruments,
+  removeInstrument,
+  storeInstrument,
+  type TakenOff,
+} from '@/data/settings';
+import { dayAgo } from './undo/day-ago';
 import { RequestRefused } from './http/refused';
 
 const day = z.iso.date('Write it as a date').or(z.literal('')).default('');
@@ -51,5 +59,28 @@ export async function mountInstrument(form: InstrumentForm): Promise<void> {
 
 /** Takes the instrument off a channel: the stand-in's own takes its place. */
 export async function unmountInstrument(channel: string): Promise<void> {
-  await removeInstrument(channel);
+  await removeInstrument(channel, new Date().toISOString());
+}
+
+/** Instruments that were taken off within the day and whose channel has none since. */
+export async function takenOffToday(): Promise<TakenOff[]> {
+  const mounted = new Set((await listInstruments()).map((each) => each.channel));
+  const seen = new Set<string>();
+  return (await instrumentsTakenOff(dayAgo())).filter(({ instrument: { channel } }) => {
+    if (mounted.has(channel) || seen.has(channel)) return false;
+    seen.add(channel);
+    return true;
+  });
+}
+
+/** Puts an instrument back that was taken off within the day. */
+export async function putBackInstrument(id: number): Promise<void> {
+  const found = (await takenOffToday()).find((each) => each.id === id);
+  if (!found)
+    throw new RequestRefused(
+      409,
+      'Its channel has another instrument by now, or it was taken off longer than a day ago.',
+    );
+  await storeInstrument(found.instrument);
+  await forgetTakenOff(id);
 }

@@ -81,6 +81,7 @@ export function jobViewOf(
       plan,
       sheet: { family: family.id, name: family.example.name, spec: family.example.spec },
       standIn: { seed: 1, pairError: 0, faults: [] },
+      takenOutAt: null,
     },
     familyTitle: family.title,
     verdict: 'incomplete',
@@ -102,6 +103,8 @@ export function jobViewOf(
     blocking: [{ step: 'look-over', title: 'Look over', verdict: 'not-run' }],
     releases: [],
     overdue: [],
+    undoable: [],
+    aside: [],
     cautions: family.steps.flatMap((step) =>
       step.cautions.map((caution) => ({ caution, person: 'Ilse Varga', at: '' })),
     ),

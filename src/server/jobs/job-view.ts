@@ -20,6 +20,7 @@ import { recorderOf } from '../runs/bench-runs';
 import { drawnCurve, type DrawnCurve } from './drawn-curve';
 import { evaluateJob } from './evaluate-job';
 import { contextOf, jobNamed, sheetOf, siteNow } from './job-context';
+import { undoableOf, type Undoable } from '../undo/undo';
 
 /** The small picture of a unit: its decisive test over the band it should lie in, SI. */
 export interface Face {
@@ -98,6 +99,10 @@ export interface JobView {
   readonly cautions: readonly AcknowledgedCaution[];
   /** Instruments that steps of this plan are read with although their calibration is overdue. */
   readonly overdue: readonly OverdueInstrument[];
+  /** What was done within the day and can be taken back, latest first. */
+  readonly undoable: readonly Undoable[];
+  /** Steps of which a finished run is set aside while they are run again. */
+  readonly aside: readonly string[];
 }
 
 function openRunOf(runs: readonly Run[]): OpenRun | null {
@@ -285,6 +290,8 @@ async function viewOf(job: Job): Promise<JobView> {
     })),
     cautions: await listCautions(job.id),
     overdue: overdueOf(job, await siteNow(), evaluation),
+    undoable: await undoableOf(job),
+    aside: runs.filter((run) => run.state === 'aside').map((run) => run.step),
   };
 }
 
@@ -296,10 +303,33 @@ export interface BrokenJob {
   readonly why: string;
 }
 
+/** A job that has left the floor within the day, by a move or by being taken out, and can be brought back. */
+export interface LeftJob {
+  readonly id: string;
+  readonly number: number;
+  readonly serial: string;
+  readonly undoable: Undoable;
+}
+
 export interface FloorView {
   readonly jobs: readonly JobView[];
   readonly broken: readonly BrokenJob[];
+  readonly left: readonly LeftJob[];
 }
+
+/** Jobs that have left the floor within the day, latest first. */
+async function leftToday(jobs: readonly Job[]): Promise<LeftJob[]> {
+  const left: LeftJob[] = [];
+  for (const job of jobs) {
+    const undoable = (await undoableOf(job).catch((): Undoable[] => [])).find(
+      ({ what }) => what === (job.takenOutAt === null ? 'moved' : 'taken-out'),
+    );
+    if (undoable) left.push({ id: job.id, number: job.number, serial: job.serial, undoable });
+  }
+  return left.sort((p, q) => q.undoable.at.localeCompare(p.undoable.at));
+}
+
+const onFloor = (job: Job) => job.place !== 'gone' && job.takenOutAt === null;
 
 /** All jobs that are still in the house, and those that cannot be read: one of them is a card that says so, the others stand. */
 export async function floorView(): Promise<FloorView> {
@@ -309,16 +339,18 @@ export async function floorView(): Promise<FloorView> {
     why: `Its record is damaged (${fields.join(', ').replaceAll('_', ' ')}).`,
   }));
   const views = await Promise.all(
-    jobs
-      .filter((job) => job.place !== 'gone')
-      .map((job) =>
-        viewOf(job).catch((error: unknown): null => {
-          console.error(`job ${job.number}`, error);
-          const { id, number, serial } = job;
-          broken.push({ id, number, serial, why: 'Its sheet or one of its runs cannot be read.' });
-          return null;
-        }),
-      ),
+    jobs.filter(onFloor).map((job) =>
+      viewOf(job).catch((error: unknown): null => {
+        console.error(`job ${job.number}`, error);
+        const { id, number, serial } = job;
+        broken.push({ id, number, serial, why: 'Its sheet or one of its runs cannot be read.' });
+        return null;
+      }),
+    ),
   );
-  return { jobs: views.filter((view) => view !== null), broken };
+  return {
+    jobs: views.filter((view) => view !== null),
+    broken,
+    left: await leftToday(jobs.filter((job) => !onFloor(job))),
+  };
 }

@@ -19,6 +19,8 @@ export async function issueRelease(
 ): Promise<{ id: string }> {
   const job = await jobNamed(jobId);
   await refuseStranger(how.person);
+  if (job.takenOutAt !== null)
+    throw new RequestRefused(409, 'This job was taken out of the book. Bring it back first.');
   const standing = how.kind === 'released' ? await standingRelease(jobId) : undefined;
   if (standing) return { id: standing.id };
   const { blocking } = await jobView(jobId);

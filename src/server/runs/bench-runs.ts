@@ -4,7 +4,17 @@ import { guideStart } from '@/core/procedure/guide';
 import { rigForStep } from '@/core/rig/run-step';
 import type { StandInRig } from '@/core/rig/stand-in-rig';
 import { moveJob, type Job } from '@/data/jobs';
-import { appendChunk, findRun, insertRun, listRuns, readTrace, setRunState, strikeOutRun, type Run } from '@/data/runs';
+import {
+  appendChunk,
+  countChunks,
+  findRun,
+  insertRun,
+  listRuns,
+  readTrace,
+  setRunState,
+  strikeOutRun,
+  type Run,
+} from '@/data/runs';
 import { contextOf, jobNamed, measuredStepOf, sheetOf, siteNow, stillOpen } from '../jobs/job-context';
 import { recordAct } from '@/data/acts';
 import { RequestRefused } from '../http/refused';
@@ -74,8 +84,11 @@ function record(
   recorder.start();
 }
 
-/** Starts a live run of a step. One run at a time a job: the bench has one set of gauges. */
-export async function startRun(jobId: string, stepId: string, person: string): Promise<{ id: string }> {
+/**
+ * Starts a live run of a step. One run at a time a job: the bench has one set of gauges. A finished run of the same step that nobody has
+ * kept yet is set aside where `again` says so, until this one is kept or thrown away.
+ */
+export async function startRun(jobId: string, stepId: string, person: string, again = false): Promise<{ id: string }> {
   const job = await jobNamed(jobId);
   measuredStepOf(sheetOf(job).family, stepId);
   await refuseStranger(person);
@@ -83,7 +96,9 @@ export async function startRun(jobId: string, stepId: string, person: string): P
   const runs = await listRuns(jobId);
   const open = runs.find((run) => run.state === 'recording' || run.state === 'complete');
   if (open && open.step === stepId && open.state === 'recording') return { id: open.id };
-  if (open) throw stillOpen(job, open.step);
+  const former = again && open?.step === stepId && open.state === 'complete' ? open : null;
+  if (open && !former) throw stillOpen(job, open.step);
+  if (former) await setRunState(former.id, 'aside');
   const startedAt = new Date().toISOString();
   const context = { site: await siteNow(), source: 'stand-in rig' } as const;
   const id = await insertRun({ jobId, step: stepId, state: 'recording', startedAt, person, context });
@@ -161,7 +176,28 @@ export async function keepRun(id: string, person: string): Promise<void> {
   await refuseShut(await jobNamed(run.jobId), run.step, id);
   await setRunState(id, 'kept');
   await recordAct({ jobId: run.jobId, subject: id, act: 'kept', person, detail: null });
+  for (const former of await asideOf(run)) await throwAway(former, person);
   await reviewRelease(run.jobId, { person });
+}
+
+/** Finished runs of the same step that were set aside while it was run again. */
+async function asideOf({ jobId, step }: Run): Promise<Run[]> {
+  return (await listRuns(jobId)).filter((each) => each.state === 'aside' && each.step === step);
+}
+
+/** Throws a run away on record, so that it can be brought back for a day. */
+async function throwAway(run: Run, person: string): Promise<void> {
+  await setRunState(run.id, 'discarded');
+  // Half a log, or a run of which nothing was written, is nothing to bring back.
+  const whole = run.context.source !== 'log file' && (await countChunks(run.id)).count > 0;
+  await recordAct({
+    jobId: run.jobId,
+    subject: run.id,
+    act: 'discarded',
+    person,
+    detail: null,
+    ...(whole ? { before: run.state } : {}),
+  });
 }
 
 /** Throws a run away; the step can be run again. A kept run is struck out with a reason instead. */
@@ -173,8 +209,10 @@ export async function discardRun(id: string, person: string): Promise<void> {
   await recorders.get(id)?.abandon();
   recorders.delete(id);
   if (run.state === 'discarded') return;
-  await setRunState(id, 'discarded');
-  await recordAct({ jobId: run.jobId, subject: id, act: 'discarded', person, detail: null });
+  await throwAway(run, person);
+  // The one before it comes back, and waits to be kept as it did.
+  const former = (await asideOf(run)).at(-1);
+  if (former) await setRunState(former.id, 'complete');
 }
 
 /** Leaves a kept run out of the judged value, with the reason on record. */

@@ -4,7 +4,7 @@ import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import { lookVerdict } from '@/core/judging/judge-step';
 import { lockText } from '@/core/wording/lock-text';
 import { listCautions, type Job } from '@/data/jobs';
-import { listRuns, readTrace, type Run } from '@/data/runs';
+import { listEveryRun, readTrace, type Run } from '@/data/runs';
 import { RequestRefused } from '../http/refused';
 import { evaluateRun } from '../jobs/evaluate-job';
 import { sheetOf } from '../jobs/job-context';
@@ -25,7 +25,7 @@ async function verdictOf(job: Job, run: Run): Promise<StepEvaluation['verdict']>
  * already put pressure in; it proves nothing until it is kept. What was struck out or thrown away still put it in.
  */
 async function recordedSteps(job: Job, except: string | null): Promise<RecordedStep[]> {
-  const runs = (await listRuns(job.id)).filter((run) => run.id !== except);
+  const runs = (await listEveryRun(job.id)).filter((run) => run.id !== except);
   const { steps } = sheetOf(job).family;
   const counts = (run: Run) => steps.some((step) => step.id === run.step && (step.pressure || step.kind === 'look'));
   return Promise.all(
@@ -55,6 +55,8 @@ export async function locksOf(job: Job, except: string | null = null): Promise<R
  * whatever way, and not only on the screen. A run that goes on or is kept (`except`) is not locked out by itself.
  */
 export async function refuseShut(job: Job, stepId: string, except: string | null = null): Promise<void> {
+  if (job.takenOutAt !== null)
+    throw new RequestRefused(409, 'This job was taken out of the book. Bring it back first.');
   const { family } = sheetOf(job);
   const step = family.steps.find((each) => each.id === stepId);
   if (!step) return;

@@ -241,16 +241,28 @@ describe('bench after a run', () => {
     expect(asked[0]).toMatchObject({ path: '/api/runs/r1', body: { action: 'keep' } });
   });
 
-  it('throws a run away and starts again', async () => {
+  it('sets a finished run aside when the step is run again', async () => {
     answering(200, {}, result);
     bench(open('complete'));
     await frame({ state: 'complete', status: null });
     const asked = answering(200, { id: 'r2' });
     fireEvent.keyDown(document.body, { key: 'r', code: 'KeyR' });
-    await waitFor(() =>
-      expect(asked.map((each) => each.body.action ?? each.path)).toEqual(['discard', '/api/jobs/j1/runs']),
-    );
+    await waitFor(() => expect(asked[0]).toMatchObject({ path: '/api/jobs/j1/runs', body: { again: true } }));
     await waitFor(() => expect(FakeEventSource.latest.address).toBe('/api/runs/r2/stream'));
+  });
+
+  it('throws a finished run away on X, and brings it back on request', async () => {
+    answering(200, {}, result);
+    const undoable = [
+      { act: 7, what: 'discarded', of: { id: 'boost-curve', title: 'Boost curve' }, person: 'Ilse Varga', at: '' },
+    ] as const;
+    bench({ ...open('complete'), undoable });
+    await frame({ state: 'complete', status: null });
+    const asked = answering(200, {});
+    fireEvent.keyDown(document.body, { key: 'x', code: 'KeyX' });
+    await waitFor(() => expect(asked[0]).toMatchObject({ path: '/api/runs/r1', body: { action: 'discard' } }));
+    fireEvent.click(screen.getByRole('button', { name: /^Bring back: A run of “Boost curve”/ }));
+    await waitFor(() => expect(asked.at(-1)).toMatchObject({ path: '/api/acts/7' }));
   });
 
   it('offers an interrupted run for resuming, judging or repeating', async () => {

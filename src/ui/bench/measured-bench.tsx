@@ -18,12 +18,14 @@ import { Chart } from '@/ui/charts/chart';
 import { chartTokens } from '@/ui/charts/chart-colours';
 import { Key } from '@/ui/parts/key';
 import { OverdueNote } from '@/ui/parts/overdue-note';
+import { UndoList } from '@/ui/parts/undo-list';
 import { send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
 import { BenchHead } from './bench-head';
 import { benchPicture } from './bench-picture';
 import { CautionList } from './caution-list';
 import { Lever } from './lever';
+import { measuredActions } from './measured-actions';
 import { PrimaryButton } from './primary-button';
 import { Reading } from './reading';
 import { RigTime } from './rig-time';
@@ -45,12 +47,6 @@ interface Props {
   readonly site: Site;
   readonly date: string;
   readonly air: string;
-}
-
-interface Action {
-  readonly title: string;
-  readonly key: string;
-  readonly run: () => void;
 }
 
 /** Of the channels that a lever can drive only the plan's own is there. */
@@ -159,79 +155,40 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
     .slice(view.steps.findIndex((each) => each.id === stepId) + 1)
     .find((each) => each.evaluation.verdict === 'not-run');
   const undone = view.steps.find((each) => each.shut?.opener === stepId && each.evaluation.verdict === 'not-run');
+  const titleOf = (id: string) => view.steps.find((each) => each.id === id)?.title ?? id;
   const onward = () => router.push(laterStep ? `/jobs/${view.job.id}/bench/${laterStep.id}` : `/jobs/${view.job.id}`);
 
   // A run that is there is finished and judged whatever its own charging has locked.
   const shutNow = idle && !elsewhere ? locked : null;
-  const { primary, others } = actionsNow();
+  const go = (id: string) => router.push(`/jobs/${view.job.id}/bench/${id}`);
+  const { primary, others } = measuredActions(
+    {
+      elsewhere: elsewhere && { id: elsewhere.step, title: titleOf(elsewhere.step) },
+      shut: shutNow?.action ?? null,
+      unread: unread.length > 0,
+      idle,
+      state: stream.state,
+      recording,
+      callable: callable?.kind ?? null,
+      usesLever,
+      byItself,
+      aside: view.aside.includes(stepId),
+      undone: undone ? undone.title : null,
+      later: laterStep ? laterStep.title : null,
+    },
+    { ...run, go, acknowledge, byItselfTo, onward },
+  );
   const focusedRef = useRef(false);
   useKeyActions({
     primary: primary?.run ?? null,
     secondary: recording && usesLever ? () => byItselfTo(!byItself) : null,
     again: others.find((each) => each.key === 'R')?.run ?? null,
     stop: others.find((each) => each.key === 'S')?.run ?? null,
+    discard: others.find((each) => each.key === 'X')?.run ?? null,
     back: () => router.push(`/jobs/${view.job.id}`),
   });
 
-  function actionsNow(): { primary: Action | null; others: readonly Action[] } {
-    if (elsewhere) {
-      const title = view.steps.find((each) => each.id === elsewhere.step)?.title ?? elsewhere.step;
-      const go = () => router.push(`/jobs/${view.job.id}/bench/${elsewhere.step}`);
-      return { primary: { title: `Go to ${title.toLowerCase()}, still open`, key: 'Enter', run: go }, others: [] };
-    }
-    if (shutNow) return { primary: shutNow.action, others: [] };
-    if (unread.length > 0 && !recording) {
-      return { primary: { title: 'I have read these', key: 'Enter', run: () => void acknowledge() }, others: [] };
-    }
-    if (idle) return { primary: { title: 'Start recording', key: 'Enter', run: () => void run.start() }, others: [] };
-    const again = { title: 'Run it again', key: 'R', run: () => void run.again() };
-    const stop = { title: 'Stop here', key: 'S', run: () => void run.stop() };
-    switch (stream.state) {
-      case 'interrupted':
-        return {
-          primary: { title: 'Resume', key: 'Enter', run: () => void run.resume() },
-          others: [again, { ...stop, title: 'Judge what is there' }],
-        };
-      case 'complete':
-        return { primary: { title: 'Keep this run', key: 'Enter', run: () => void run.keep() }, others: [again] };
-      case 'discarded':
-        return { primary: { title: 'Start recording', key: 'Enter', run: () => void run.start() }, others: [] };
-      case 'kept':
-        // Something that comes later needs this once more: what was done since has undone it.
-        if (undone)
-          return {
-            primary: {
-              title: `Once more for ${undone.title.toLowerCase()}`,
-              key: 'Enter',
-              run: () => void run.again(),
-            },
-            others: [],
-          };
-        return {
-          primary: {
-            title: laterStep ? `Next: ${laterStep.title.toLowerCase()}` : 'Back to the job',
-            key: 'Enter',
-            run: onward,
-          },
-          others: [again],
-        };
-      case 'recording': {
-        if (recording && callable)
-          return {
-            primary: { title: `Call it: ${callable.kind}`, key: 'Enter', run: () => void run.stop() },
-            others: [stop],
-          };
-        if (!usesLever || !recording) return { primary: null, others: [stop] };
-        const pull = { title: 'Let the rig pull', key: 'Space', run: () => byItselfTo(true) };
-        return byItself
-          ? { primary: null, others: [{ title: 'Take the lever', key: 'Space', run: () => byItselfTo(false) }, stop] }
-          : { primary: pull, others: [stop] };
-      }
-      default:
-        return { primary: null, others: [] };
-    }
-  }
-
+  const undoableHere = view.undoable.filter(({ what, of }) => what === 'discarded' && of?.id === stepId);
   const cautioned = unread.length > 0 && !recording && !elsewhere && !shutNow;
   const shownResult = result ?? (stream.state === 'kept' && stepView ? stepView.evaluation : null);
 
@@ -255,6 +212,7 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
         aria-label={shownResult ? 'Results' : silent ? 'Readings from before' : 'Readings'}
       >
         {!recording && <WaysToFeed view={view} step={step} current="live" />}
+        {!recording && <UndoList undoable={undoableHere} />}
         <OverdueNote overdue={view.overdue.filter((each) => each.steps.includes(stepId))} />
         {shownResult ? <StepResults result={shownResult} units={units} /> : readingPanels()}
       </aside>
@@ -347,6 +305,8 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
             : 'Last part of this step'}
         </>
       );
+    if (view.aside.includes(stepId))
+      return <>The run before this one is set aside: it goes when this one is kept, and comes back when it is not.</>;
     return <>Stand-in rig: {step.minutes} min on a real bench</>;
   }
 

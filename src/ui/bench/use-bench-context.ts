@@ -20,7 +20,8 @@ export function useBenchContext(view: JobView, stepId: string, site: Site, date:
     let corrections: Corrections = noCorrections;
     for (const step of view.steps) {
       if (step.id === stepId) break;
-      for (const analysis of step.evaluation.analyses) corrections = mergeCorrections(corrections, analysis.corrections ?? {});
+      for (const analysis of step.evaluation.analyses)
+        corrections = mergeCorrections(corrections, analysis.corrections ?? {});
     }
     const context = { ...contextAt(checked.value, site, date, view.job.plan), corrections };
     const { stand } = planOf(family, context.plan);

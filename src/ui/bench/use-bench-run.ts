@@ -76,8 +76,8 @@ export function useBenchRun(view: JobView, stepId: string, person: string) {
     [busy],
   );
 
-  const begin = async () => {
-    const { id } = await send<{ id: string }>(`/api/jobs/${view.job.id}/runs`, { step: stepId, person });
+  const begin = async (again = false) => {
+    const { id } = await send<{ id: string }>(`/api/jobs/${view.job.id}/runs`, { step: stepId, person, again });
     setChosen(id);
     setAttempt((was) => was + 1);
     router.refresh();
@@ -99,11 +99,20 @@ export function useBenchRun(view: JobView, stepId: string, person: string) {
     busy,
     trouble,
     setTrouble,
-    start: () => act(begin),
+    start: () => act(() => begin()),
+    // A finished run is set aside until the new one is kept; one that broke off is thrown away.
     again: () =>
       act(async () => {
-        if (stream.state !== 'kept' && stream.state !== 'discarded') await tell('discard');
-        await begin();
+        if (stream.state === 'interrupted' || stream.state === 'recording') await tell('discard');
+        await begin(true);
+      }),
+    /** Throws this run away; the one that was set aside for it comes back. */
+    discard: () =>
+      act(async () => {
+        await tell('discard');
+        setChosen(null);
+        setAttempt((was) => was + 1);
+        router.refresh();
       }),
     stop: () => act(async () => void (await tell('stop'), setAttempt((was) => was + 1), router.refresh())),
     resume: () => act(async () => void (await tell('resume'), setAttempt((was) => was + 1), router.refresh())),

@@ -13,6 +13,7 @@ interface Actions {
   readonly secondary: (() => void) | null;
   readonly again: (() => void) | null;
   readonly stop: (() => void) | null;
+  readonly discard?: (() => void) | null;
   readonly back: () => void;
 }
 
@@ -29,5 +30,6 @@ export function useKeyActions(actions: Actions): void {
   useHotkeys('space', when(actions.secondary), options, [actions.secondary]);
   useHotkeys('r', () => actions.again?.(), [actions.again]);
   useHotkeys('s', () => actions.stop?.(), [actions.stop]);
+  useHotkeys('x', () => actions.discard?.(), [actions.discard]);
   useHotkeys('escape', actions.back, [actions.back]);
 }

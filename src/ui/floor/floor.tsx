@@ -1,13 +1,14 @@
 'use client';
 import Button from '@mui/material/Button';
-import dayjs from 'dayjs';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useState } from 'react';
 import type { Place } from '@/data/jobs';
 import type { BrokenJob, FloorView, JobView } from '@/server/jobs/job-view';
 import { Key } from '@/ui/parts/key';
+import { UndoList } from '@/ui/parts/undo-list';
 import { UnitFace } from '@/ui/parts/unit-face';
+import { when } from '@/ui/parts/when';
 import { VerdictMark, type ShownVerdict } from '@/ui/parts/verdict-mark';
 import { PageHead } from '@/ui/shell/frame';
 import { ShellControls } from '@/ui/shell/key-map';
@@ -61,7 +62,7 @@ function Card({ view, onEnd }: { readonly view: JobView; readonly onEnd: () => v
           <p>
             {job.vehicle}
             {job.complaint ? `. ${job.complaint}` : ''}
-            {job.promisedAt ? `. Promised ${dayjs(job.promisedAt).format('ddd HH:mm')}` : ''}
+            {job.promisedAt ? `. Promised ${when(job.promisedAt, 'weekday-moment')}` : ''}
           </p>
           <VerdictMark verdict={verdict} />
           <p className={styles.line}>{hold ? held : line}</p>
@@ -109,7 +110,7 @@ interface Props {
 /** The day: what needs a person now, then the places a unit can be. */
 export function Floor({ floor, air, today }: Props) {
   const { shopName } = useShop();
-  const { jobs: views, broken } = floor;
+  const { jobs: views, broken, left } = floor;
   const everything = needsNow(views);
   const [whole, setWhole] = useState(false);
   const now = whole ? everything : everything.slice(0, inTheStrip);
@@ -183,6 +184,15 @@ export function Floor({ floor, air, today }: Props) {
           );
         })}
       </div>
+      {left.length > 0 && (
+        <section className={styles.left} aria-label="Left the floor within the day">
+          <h2>Left the floor within the day</h2>
+          <UndoList
+            undoable={left.map((each) => each.undoable)}
+            of={left.map(({ number, serial }) => `Job ${number}, ${serial}`)}
+          />
+        </section>
+      )}
     </>
   );
 }

@@ -8,11 +8,14 @@ import { channelTitle } from '@/core/vocabulary/channel-titles';
 import { PageHead } from '@/ui/shell/frame';
 import { ShellControls } from '@/ui/shell/key-map';
 import { send } from '@/ui/shell/request';
+import type { TakenOff } from '@/data/settings';
 import { InstrumentForm } from './instrument-form';
 import styles from './instruments.module.css';
 
 interface Props {
   readonly instruments: readonly SiteInstrument[];
+  /** Taken off within the day, to be put back. */
+  readonly takenOff: readonly TakenOff[];
   /** ISO date. */
   readonly today: string;
 }
@@ -30,7 +33,7 @@ function dueText(instrument: SiteInstrument, today: string): { readonly text: st
 }
 
 /** The bench's instruments, one a channel: what they can show, how well, and until when that is proved. */
-export function InstrumentsPage({ instruments, today }: Props) {
+export function InstrumentsPage({ instruments, takenOff, today }: Props) {
   const router = useRouter();
   const [edited, setEdited] = useState<SiteInstrument | 'new' | null>(null);
   const [trouble, setTrouble] = useState('');
@@ -39,10 +42,10 @@ export function InstrumentsPage({ instruments, today }: Props) {
     setEdited(null);
     router.refresh();
   };
-  const takeOff = async (channel: string) => {
+  const change = async (body: object, method: 'DELETE' | 'POST') => {
     setTrouble('');
     try {
-      await send('/api/instruments', { channel }, 'DELETE');
+      await send('/api/instruments', body, method);
       router.refresh();
     } catch (error) {
       setTrouble(error instanceof Error ? error.message : String(error));
@@ -68,6 +71,19 @@ export function InstrumentsPage({ instruments, today }: Props) {
         </p>
       </PageHead>
       {trouble && <p role="alert">{trouble}</p>}
+      {takenOff.length > 0 && (
+        <ul className={styles.takenOff} aria-label="Taken off within the day">
+          {takenOff.map(({ id, instrument }) => (
+            <li key={id}>
+              {instrument.name} was taken off {channelTitle(instrument.channel).toLowerCase()}: the stand-in’s own
+              counts there now.
+              <Button onClick={() => void change({ takenOff: id }, 'POST')} aria-label={`Put ${instrument.name} back`}>
+                Put it back
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
       {edited !== null && (
         <InstrumentForm
           key={edited === 'new' ? 'new' : edited.channel}
@@ -118,7 +134,7 @@ export function InstrumentsPage({ instruments, today }: Props) {
                   <td className={due.overdue ? styles.overdue : undefined}>{due.text}</td>
                   <td className={styles.actions}>
                     <Button onClick={() => setEdited(each)}>Change</Button>
-                    <Button onClick={() => void takeOff(each.channel)}>Take off</Button>
+                    <Button onClick={() => void change({ channel: each.channel }, 'DELETE')}>Take off</Button>
                   </td>
                 </tr>
               );

@@ -1,7 +1,6 @@
 'use client';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import dayjs from 'dayjs';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
@@ -10,7 +9,9 @@ import { analysisProblemText } from '@/core/wording/problem-text';
 import { verdictWords } from '@/core/wording/check-text';
 import type { JobView, RunSummary, StepView } from '@/server/jobs/job-view';
 import { Tag } from '@/ui/parts/tag';
+import { UndoList } from '@/ui/parts/undo-list';
 import { UnitFace } from '@/ui/parts/unit-face';
+import { when } from '@/ui/parts/when';
 import { VerdictMark, VerdictShape } from '@/ui/parts/verdict-mark';
 import { send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
@@ -37,7 +38,7 @@ function RunLine({ run }: { readonly run: RunSummary }) {
   return (
     <div className={styles.run}>
       <span className={run.struckOut === null ? undefined : styles.struck}>
-        {dayjs(run.startedAt).format('D MMM, HH:mm')}, {run.person}
+        {when(run.startedAt, 'moment')}, {run.person}
       </span>
       {run.keptBy !== null && run.keptBy !== run.person && <span>kept by {run.keptBy}</span>}
       {run.struckOut !== null && (
@@ -132,10 +133,22 @@ export function JobPage({ view }: { readonly view: JobView }) {
   const { person } = useShop();
   const { job } = view;
   const next = view.steps.find((step) => step.id === view.nextStep);
-  const move = async (place: string) => {
-    await send(`/api/jobs/${job.id}/place`, { place, person }, 'PUT');
-    router.refresh();
+  const [trouble, setTrouble] = useState('');
+  const attempt = async (work: () => Promise<unknown>) => {
+    setTrouble('');
+    try {
+      await work();
+      router.refresh();
+    } catch (error) {
+      setTrouble(error instanceof Error ? error.message : String(error));
+    }
   };
+  const move = (place: string) => attempt(() => send(`/api/jobs/${job.id}/place`, { place, person }, 'PUT'));
+  const takeOut = () =>
+    attempt(async () => {
+      await send(`/api/jobs/${job.id}`, { person }, 'DELETE');
+      router.push('/');
+    });
   const paperFirst = !next && job.place !== 'ready';
   return (
     <>
@@ -145,7 +158,7 @@ export function JobPage({ view }: { readonly view: JobView }) {
           <h1>{job.sheet.name}</h1>
           <p>
             {view.familyTitle} from {job.vehicle}, job {job.number}
-            {job.promisedAt ? `, promised ${dayjs(job.promisedAt).format('ddd D MMM HH:mm')}` : ''}
+            {job.promisedAt ? `, promised ${when(job.promisedAt, 'weekday-moment')}` : ''}
           </p>
         </div>
         <div className={styles.spring} />
@@ -162,6 +175,12 @@ export function JobPage({ view }: { readonly view: JobView }) {
           </Button>
         )}
       </header>
+      {job.takenOutAt !== null && (
+        <p className={styles.conclusion} role="status">
+          This job was taken out of the book {when(job.takenOutAt, 'moment')}. Nothing can be added to it until it is
+          brought back.
+        </p>
+      )}
       {view.conclusion && (
         <section className={styles.conclusion} aria-label="Where the inquiry ends">
           <h2>{view.conclusion.title}</h2>
@@ -200,11 +219,10 @@ export function JobPage({ view }: { readonly view: JobView }) {
                 {view.releases.map((release) => (
                   <li key={release.id}>
                     <a href={`/api/releases/${release.id}/pdf`}>
-                      {release.kind === 'released' ? 'Release' : 'Findings'},{' '}
-                      {dayjs(release.issuedAt).format('D MMM HH:mm')}
+                      {release.kind === 'released' ? 'Release' : 'Findings'}, {when(release.issuedAt, 'moment')}
                     </a>
                     , {release.person}
-                    {release.withdrawn && ` (withdrawn ${dayjs(release.withdrawn.at).format('D MMM HH:mm')})`}
+                    {release.withdrawn && ` (withdrawn ${when(release.withdrawn.at, 'moment')})`}
                   </li>
                 ))}
               </ul>
@@ -230,7 +248,17 @@ export function JobPage({ view }: { readonly view: JobView }) {
               <option value="ready">Ready</option>
               <option value="gone">Fetched</option>
             </TextField>
+            {trouble && <p role="alert">{trouble}</p>}
+            {job.takenOutAt === null && view.openRun === null && (
+              <Button onClick={() => void takeOut()}>Booked in by mistake: take it out</Button>
+            )}
           </section>
+          {view.undoable.length > 0 && (
+            <section className={styles.panel}>
+              <h2>Done within the day</h2>
+              <UndoList undoable={view.undoable} />
+            </section>
+          )}
         </aside>
       </div>
     </>

@@ -29,6 +29,7 @@ const onTheBench: readonly [string, string][] = [
   ['Home', 'Let the lever go'],
   ['S', 'Stop recording here'],
   ['R', 'Run the step again'],
+  ['X', 'Throw a finished run away'],
   ['1 … 9', 'Look at that point'],
   ['Q W E', 'Say how the point looks, and on to the next'],
   ['Esc', 'Back to the job'],

@@ -1,12 +1,17 @@
 import { listInstruments } from '@/data/settings';
 import { InstrumentsPage } from '@/ui/instruments/instruments-page';
+import { takenOffToday } from '@/server/instruments';
 import { PageTitle } from '@/ui/shell/page-title';
 
 export default async function Instruments() {
   return (
     <>
       <PageTitle of="Instruments" />
-      <InstrumentsPage instruments={await listInstruments()} today={new Date().toISOString().slice(0, 10)} />
+      <InstrumentsPage
+        instruments={await listInstruments()}
+        takenOff={await takenOffToday()}
+        today={new Date().toISOString().slice(0, 10)}
+      />
     </>
   );
 }

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { answer, bodyOf } from '@/server/http/answer';
-import { instrumentFormSchema, mountInstrument, unmountInstrument } from '@/server/instruments';
+import { instrumentFormSchema, mountInstrument, putBackInstrument, unmountInstrument } from '@/server/instruments';
 
 export function PUT(request: Request) {
   return answer(async () => mountInstrument(await bodyOf(request, instrumentFormSchema)));
@@ -9,5 +9,12 @@ export function PUT(request: Request) {
 export function DELETE(request: Request) {
   return answer(async () =>
     unmountInstrument((await bodyOf(request, z.object({ channel: z.string().max(80) }))).channel),
+  );
+}
+
+/** Puts back what was taken off. */
+export function POST(request: Request) {
+  return answer(async () =>
+    putBackInstrument((await bodyOf(request, z.object({ takenOff: z.number().int() }))).takenOff),
   );
 }

@@ -1,8 +1,17 @@
-import { answer } from '@/server/http/answer';
+import { z } from 'zod';
+import { answer, bodyOf } from '@/server/http/answer';
 import { jobView } from '@/server/jobs/job-view';
+import { takeOut } from '@/server/jobs/take-out';
+
+const schema = z.object({ person: z.string().min(1).max(80) });
 
 type Params = { params: Promise<{ id: string }> };
 
 export function GET(_request: Request, { params }: Params) {
   return answer(async () => jobView((await params).id));
+}
+
+/** Takes the job out of the book. */
+export function DELETE(request: Request, { params }: Params) {
+  return answer(async () => takeOut((await params).id, (await bodyOf(request, schema)).person));
 }
