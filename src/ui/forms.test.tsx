@@ -244,6 +244,18 @@ describe('book-in form', () => {
     });
   });
 
+  it('asks about a promise that is past, and books it in as it is on request', async () => {
+    const past = '2026-01-05T10:00';
+    window.localStorage.setItem('hard-pedal-draft-book-in', JSON.stringify({ promisedAt: past }));
+    answering(422, { message: 'Some fields need another look.', fields: { promisedAt: 'This is past: mend it' } });
+    show(<BookInForm sheets={sheets} chosenSheet="s1" air={{ pressure: 85_400, temperature: 284 }} />);
+    await act(async () => fireEvent.click(screen.getByRole('button', { name: 'Book in' })));
+    expect(await screen.findByText('This is past: mend it')).toBeInTheDocument();
+    const asked = answering(200, { id: 'j9' });
+    await act(async () => fireEvent.click(screen.getByRole('button', { name: /It was promised for then/ })));
+    expect(asked[0].body).toMatchObject({ promisedAt: past, promiseConfirmed: past });
+  });
+
   it('puts a draft back, and drops it once the unit is booked', async () => {
     window.localStorage.setItem('hard-pedal-draft-book-in', JSON.stringify({ serial: 'TK-9', vehicle: 'Mail van' }));
     show(<BookInForm sheets={sheets} chosenSheet="s1" air={{ pressure: 85_400, temperature: 284 }} />);

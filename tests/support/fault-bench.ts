@@ -1,29 +1,56 @@
+import { toldAt } from '@/core/contract/fault';
 import type { AnyFamily } from '@/core/contract/family';
 import type { ActiveFault } from '@/core/physics/plant';
 import { contextAt } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
 import { evaluateUnit, type StepEvaluation, type StepEvidence } from '@/core/judging/evaluate-unit';
+import { randomSource } from '@/core/physics/random';
+import type { StepContext } from '@/core/procedure/step-context';
 import { simulateStep } from '@/core/rig/run-step';
 
-/** The example of a family on the stand-in bench at 1,420 m: every measured step of its first plan, judged. */
-export function faultBench(family: AnyFamily) {
+type Steps = Readonly<Record<string, StepEvaluation>>;
+
+/** What a step would be given of a unit with these faults; `look` is how it looks. */
+function evidenceOf(
+  family: AnyFamily,
+  id: string,
+  context: StepContext<unknown>,
+  how: { readonly faults: readonly ActiveFault[]; readonly look: Readonly<Record<string, string>> },
+): StepEvidence | null {
+  const step = family.steps.find((each) => each.id === id);
+  const { faults, look } = how;
+  switch (step?.kind) {
+    case 'measured': {
+      const trace = simulateStep(family, step, context, { faults, benchSeed: 5, runSeed: 5 });
+      return { kind: 'traces', step: id, traces: [trace] };
+    }
+    case 'look': {
+      const findings = step.points.map((point) => [point.id, look[point.id] ?? step.options[0].id]);
+      return { kind: 'findings', step: id, findings: Object.fromEntries(findings) as Record<string, string> };
+    }
+    case 'typed': {
+      const readings = step.standIn(context, faults, randomSource(5));
+      return { kind: 'mixed', step: id, given: [{ readings, standIn: true }] };
+    }
+    default:
+      return null;
+  }
+}
+
+/** The example of a family at 1,420 m on one of its plans: every step of it judged, looks and typed steps too. */
+export function faultBench(family: AnyFamily, planId = family.plans[0].id) {
   const checked = checkSpec(family, 'study', family.example.spec, 'study');
   if (!checked.ok) throw new Error('the example sheet is not valid');
   const site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600 };
-  const context = contextAt(checked.value, site, '2026-11-23');
-  return function evaluateWith(faults: readonly ActiveFault[]): Readonly<Record<string, StepEvaluation>> {
-    const evidence = family.steps.flatMap((step): StepEvidence[] =>
-      step.kind === 'measured'
-        ? [
-            {
-              kind: 'traces',
-              step: step.id,
-              traces: [simulateStep(family, step, context, { faults, benchSeed: 5, runSeed: 5 })],
-            },
-          ]
-        : [],
-    );
-    const evaluation = evaluateUnit(family, family.plans[0].steps, evidence, { context, policy: 'guarded' });
+  const context = contextAt(checked.value, site, '2026-11-23', planId);
+  const plan = family.plans.find((each) => each.id === planId) ?? family.plans[0];
+  return function evaluateWith(
+    faults: readonly ActiveFault[],
+    look: Readonly<Record<string, string>> = {},
+    only: readonly string[] = plan.steps,
+  ): Steps {
+    const evidence = only.flatMap((id) => evidenceOf(family, id, context, { faults, look }) ?? []);
+    const evaluation = evaluateUnit(family, plan.steps, evidence, { context, policy: 'guarded' });
     return Object.fromEntries(evaluation.steps.map((step) => [step.step, step]));
   };
 }
@@ -34,32 +61,29 @@ export function measuredValue(step: StepEvaluation, id: string): number {
   return found?.kind === 'measured' ? found.estimate.value : Number.NaN;
 }
 
-/** Steps that must fail for a fault, and steps that must not. */
-export interface Signature {
-  readonly id: string;
-  readonly severity: number;
-  readonly fails: readonly string[];
-  readonly holds: readonly string[];
+/** Steps that are told of a fault, that fail with it, and that were to pass and did not, over all layouts and plans of a family. */
+export interface FaultShown {
+  readonly told: readonly string[];
+  readonly failed: readonly string[];
+  readonly notLeft: readonly string[];
 }
 
-/** Checks that a family's faults show as its signatures say, and that none is left out. */
-export function itShowsAsTold(family: AnyFamily, signatures: readonly Signature[]): void {
-  const evaluateWith = faultBench(family);
-
-  it('a sound unit passes every measured step', () => {
-    const steps = evaluateWith([]);
-    for (const step of family.steps)
-      if (step.kind === 'measured')
-        expect({ step: step.id, verdict: steps[step.id].verdict }).toEqual({ step: step.id, verdict: 'pass' });
-  });
-
-  it('covers every fault', () => {
-    expect(signatures.map((each) => each.id).sort()).toEqual(family.faults.map((fault) => fault.id).sort());
-  });
-
-  it.each(signatures)('$id', ({ id, severity, fails, holds }) => {
-    const steps = evaluateWith([{ id, severity }]);
-    for (const step of fails) expect({ step, verdict: steps[step].verdict }).toEqual({ step, verdict: 'fail' });
-    for (const step of holds) expect({ step, verdict: steps[step].verdict }).toEqual({ step, verdict: 'pass' });
-  });
+/** Holds a fault's words against its model, by every step of every plan or by those alone that its words name. */
+export function showFault(layouts: readonly AnyFamily[], id: string, steps: 'every-step' | 'told-steps'): FaultShown {
+  const [told, failed, notLeft] = [new Set<string>(), new Set<string>(), new Set<string>()];
+  for (const family of layouts) {
+    const fault = family.faults.find((each) => each.id === id);
+    if (!fault) continue;
+    fault.tells.forEach((step) => told.add(step));
+    for (const plan of family.plans) {
+      const named = [...fault.tells, ...fault.leaves].filter((step) => plan.steps.includes(step));
+      const only = steps === 'every-step' ? plan.steps : named;
+      const shown = faultBench(family, plan.id)([{ id, severity: toldAt }], fault.appearance, only);
+      for (const { step, verdict } of Object.values(shown)) {
+        if (verdict === 'fail') failed.add(step);
+        if (fault.leaves.includes(step) && verdict !== 'pass') notLeft.add(`${plan.id}: ${step} ${verdict}`);
+      }
+    }
+  }
+  return { told: [...told].sort(), failed: [...failed].sort(), notLeft: [...notLeft] };
 }

@@ -139,6 +139,18 @@ describe('booking in', () => {
     expect(after.number).toBe(before.number + 1);
   });
 
+  it('a promise that is past is asked about, and stands once somebody says so', async () => {
+    const late = { ...form(), serial: 'TK-2207-206', promisedAt: '2026-01-05T10:00' };
+    const asked = await ask(jobs.POST, late);
+    expect({ status: asked.status, fields: asked.fields }).toEqual({ status: 422, fields: ['promisedAt'] });
+    // A promise that was changed since is asked about again.
+    expect((await ask(jobs.POST, { ...late, promiseConfirmed: '2026-01-04T10:00' })).status).toBe(422);
+    expect((await ask(jobs.POST, { ...late, promiseConfirmed: late.promisedAt })).status).toBe(200);
+    expect((await ask(jobs.POST, { ...form(), serial: 'TK-2207-207', promisedAt: '2099-01-05T10:00' })).status).toBe(
+      200,
+    );
+  });
+
   it('a sheet with a negative diameter and a field that nobody knows is refused by both', async () => {
     const spec = { ...(family.example.spec as object), slaveBoreMm: -3, slaveBore: 3 };
     const { status, fields } = await ask(sheets.POST, { family: family.id, name: 'Wrong', spec });

@@ -7,7 +7,14 @@ export interface FaultDescription {
   readonly shows: string;
   /** What a look at the unit would find: point id → option id. */
   readonly appearance: Readonly<Record<string, string>>;
+  /** Steps that fail with it at `toldAt` of its severity: what `shows` says in words. Of a family's layouts and plans, those that have them. */
+  readonly tells: readonly string[];
+  /** Steps that pass in spite of it: what tells it from its neighbours. */
+  readonly leaves: readonly string[];
 }
+
+/** Severity at which a fault is told of. */
+export const toldAt = 0.6;
 
 /** A fault as a change of a family's model; severity 0 … 1. */
 export interface ModelFault<Condition, Unit = void> extends FaultDescription {

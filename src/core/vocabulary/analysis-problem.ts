@@ -136,6 +136,8 @@ export type AnalysisProblem =
       readonly next: CircuitFaultId;
       readonly apart: number;
     }
+  /** Pressure (Pa gauge, mean) at which a leak was read: it is in proportion to that. */
+  | { readonly code: 'leak-read-at'; readonly channel: string; readonly pressure: number }
   | { readonly code: 'store-not-used-up'; readonly strokes: number }
   | { readonly code: 'lamp-never-lit'; readonly down: number }
   | { readonly code: 'soak-too-short'; readonly seconds: number; readonly needed: number }

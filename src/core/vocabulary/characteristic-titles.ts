@@ -35,7 +35,7 @@ export const characteristicTitles: Readonly<Record<CharacteristicId, string>> = 
   'force-slope': 'Boost slope',
   'run-out-force': 'Run-out, force',
   'force-hysteresis': 'Hysteresis',
-  'unassisted-slope': 'Slope without vacuum',
+  'unassisted-slope': 'Slope without power',
   'assisted-applications': 'Assisted strokes',
   'vacuum-per-application': 'Vacuum for the first stroke',
   'rod-gap': 'Output-rod gap',

@@ -118,6 +118,7 @@ const facts: { readonly [C in Code]: Facts<C> } = {
   'pump-never-stopped-charging': { seconds: 59.98 },
   'cycles-not-settled': { rests: 1 },
   'cycles-speak-for': { fault: 'internal-leak', next: 'precharge-low', apart: 30 },
+  'leak-read-at': { channel: 'accumulator_pressure', pressure: 14.2e6 },
   'store-not-used-up': { strokes: 8 },
   'lamp-never-lit': { down: 9e6 },
   'soak-too-short': { seconds: 61.3, needed: 300 },

@@ -269,6 +269,8 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return problem.apart < 4
         ? `By its cycles alone: ${cycleFaults[problem.fault]} or ${cycleFaults[problem.next]}, which they do not tell apart.`
         : `By its cycles alone: ${cycleFaults[problem.fault]}.`;
+    case 'leak-read-at':
+      return `${channelTitle(problem.channel)}: the leak was read at ${gauge(problem.pressure)} on average, and is in proportion to that.`;
     case 'store-not-used-up':
       return `${counted(problem.strokes, 'stroke')}, none of them ending below the least useful pressure: there may be more.`;
     case 'lamp-never-lit':

@@ -15,16 +15,23 @@ export const bookInSchema = z.object({
   person: z.string().trim().min(1, 'Say who books it in').max(80),
   plan: z.enum(['bench', 'vehicle']).default('bench'),
   standInFault: z.string().max(80).default(''),
+  /** The promise as it stood when somebody said that it is meant to be past. */
+  promiseConfirmed: z.string().max(40).default(''),
 });
 
-export type BookIn = z.infer<typeof bookInSchema>;
+export type BookIn = z.input<typeof bookInSchema>;
 
 /** Faults of a unit that a technician did not choose are mounted at this severity. */
 const mountedSeverity = 0.6;
 
 /** Books a unit in: the sheet is copied, so that a later edit never changes this job's verdict. */
-export async function bookIn(form: BookIn): Promise<Job> {
+export async function bookIn(given: BookIn): Promise<Job> {
+  const form = bookInSchema.parse(given);
   await refuseStranger(form.person);
+  if (form.promisedAt !== '' && form.promisedAt !== form.promiseConfirmed && Date.parse(form.promisedAt) < Date.now())
+    throw new RequestRefused(422, 'Some fields need another look.', {
+      promisedAt: 'This is past: mend it, or say that it was promised for then',
+    });
   const sheet = await findSheet(form.sheetId);
   if (!sheet)
     throw new RequestRefused(422, 'Some fields need another look.', { sheetId: 'This sheet is not in the library' });

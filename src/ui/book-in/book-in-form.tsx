@@ -56,10 +56,11 @@ export function BookInForm({ sheets, chosenSheet, air }: Props) {
   const plans = family?.plans ?? [];
   const planOr = (id: string) => plans.find((plan) => plan.id === id)?.id ?? plans[0]?.id;
 
-  const book = form.handleSubmit(async (values) => {
+  const submit = (promiseConfirmed: string) => async (values: Fields) => {
     setTrouble('');
     try {
-      const job = await send<{ id: string }>('/api/jobs', { ...values, plan: planOr(values.plan), person });
+      const booked = { ...values, plan: planOr(values.plan), person, promiseConfirmed };
+      const job = await send<{ id: string }>('/api/jobs', booked);
       dropDraft('book-in');
       router.push(`/jobs/${job.id}`);
     } catch (error) {
@@ -69,7 +70,13 @@ export function BookInForm({ sheets, chosenSheet, air }: Props) {
       const [first] = Object.keys(refused.fields);
       if (first) form.setFocus(first as keyof Fields);
     }
-  });
+  };
+  const book = form.handleSubmit(submit(''));
+  const { promisedAt: promiseRefused } = form.formState.errors;
+  const bookAsPromised = () => {
+    form.clearErrors();
+    return form.handleSubmit(submit(form.getValues('promisedAt')))();
+  };
 
   const text = (name: keyof Fields, label: string, more: Partial<React.ComponentProps<typeof TextField>> = {}) => (
     <Controller
@@ -146,6 +153,9 @@ export function BookInForm({ sheets, chosenSheet, air }: Props) {
             <Button type="submit" variant="contained" color="primary" loading={form.formState.isSubmitting}>
               Book in
             </Button>
+            {promiseRefused && form.getValues('promisedAt') !== '' && (
+              <Button onClick={() => void bookAsPromised()}>It was promised for then: book in</Button>
+            )}
             <Button component={Link} href="/sheets/new">
               Make a sheet from measured diameters
             </Button>

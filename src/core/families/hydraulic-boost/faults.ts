@@ -48,6 +48,8 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     title: 'Pump relief low',
     shows: 'Run-out comes early: the pump’s line does not reach its pressure.',
     appearance: {},
+    tells: ['pump-relief', 'assist-curve'],
+    leaves: [],
     apply: (c, s) => void (c.relief = 0.85 - 0.4 * s),
   },
   {
@@ -55,6 +57,8 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     title: 'Pump flow low',
     shows: 'Flow at idle is short, and boost sags while steering.',
     appearance: {},
+    tells: ['pump-relief', 'steering-share'],
+    leaves: ['reserve'],
     apply(c, s) {
       c.flow = 0.7 - 0.4 * s;
       c.steeringTakes = 0.3 + 0.4 * s;
@@ -65,6 +69,8 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     title: 'Belt slips',
     shows: 'Flow is right without load; under load it squeals and pressure fails.',
     appearance: { belt: 'unfit' },
+    tells: ['fluid-look', 'pump-relief', 'assist-curve', 'steering-share'],
+    leaves: [],
     apply(c, s) {
       c.slip = 0.2 + 0.5 * s;
       c.steeringTakes = 0.3 + 0.4 * s;
@@ -75,6 +81,8 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     title: 'Reserve accumulator dead',
     shows: 'With the engine off not even the first stroke is assisted.',
     appearance: {},
+    tells: ['reserve', 'reserve-soak'],
+    leaves: ['assist-curve', 'pump-relief'],
     apply: (c) => void (c.reserveGas = 0.04),
   },
   {
@@ -82,6 +90,8 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     title: 'Reserve check valve leaks',
     shows: 'Strokes in reserve now, none after a soak.',
     appearance: {},
+    tells: ['reserve-soak'],
+    leaves: ['reserve'],
     apply: (c, s) => void (c.reserveLeak = 12 + 60 * s),
   },
   {
@@ -89,6 +99,8 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     title: 'Spool sticking',
     shows: 'It applies itself a little and comes back slowly; wide hysteresis.',
     appearance: {},
+    tells: ['assist-curve'],
+    leaves: [],
     apply(c, s) {
       c.hysteresis = 2.3 + 1.2 * s;
       c.selfApply = 150e3 + 500e3 * s;
@@ -100,6 +112,8 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     title: 'Spool seal leaks',
     shows: 'Boost is lost past the spool: run-out early at a pump that is right.',
     appearance: { 'spool-plug': 'damp' },
+    tells: ['assist-curve'],
+    leaves: ['pump-relief'],
     apply: (c, s) => void (c.spoolLeak = 0.18 + 0.4 * s),
   },
   {
@@ -107,6 +121,8 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     title: 'Rod seal leaks',
     shows: 'Fluid behind the push rod’s boot, on the carpet.',
     appearance: { 'rod-seal': 'dripping' },
+    tells: ['leak-look'],
+    leaves: [],
     apply: () => undefined,
   },
   {
@@ -114,6 +130,8 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     title: 'Return restricted',
     shows: 'Brakes drag: back pressure in the return line stays in the booster.',
     appearance: {},
+    tells: ['return-pressure'],
+    leaves: [],
     apply(c, s) {
       c.returnFactor = 3.2 + 6 * s;
       c.releaseLag = 0.4 + s;
@@ -124,6 +142,8 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     title: 'Air in the fluid',
     shows: 'Groan and foam; the boost pressure trembles.',
     appearance: { foam: 'unfit' },
+    tells: ['fluid-look'],
+    leaves: [],
     apply: (c, s) => void (c.pulse = 60e3 + 200e3 * s),
   },
   {
@@ -131,6 +151,8 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     title: 'Fluid contaminated',
     shows: 'Dark or gritty: everything in the circuit wears, the spool first.',
     appearance: { colour: 'unfit' },
+    tells: ['fluid-look'],
+    leaves: [],
     apply: (c, s) => void (c.hysteresis = 1.3 + s),
   },
   {
@@ -138,6 +160,8 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     title: 'Hose not rated for it',
     shows: 'A hose of a lower rating than the relief pressure, or twisted at its elbow.',
     appearance: { rating: 'unfit' },
+    tells: ['hose-look'],
+    leaves: [],
     apply: () => undefined,
   },
   {
@@ -145,6 +169,8 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     title: 'Steering takes it all',
     shows: 'Turning the wheel at idle starves the brake, or the brake the steering.',
     appearance: {},
+    tells: ['steering-share'],
+    leaves: [],
     apply: (c, s) => void (c.steeringTakes = 0.35 + 0.4 * s),
   },
 ];

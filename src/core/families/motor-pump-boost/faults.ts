@@ -30,6 +30,8 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     title: 'Motor worn',
     shows: 'High current and slow: it runs long, the rest is normal.',
     appearance: {},
+    tells: ['supply-check', 'rest-cycle'],
+    leaves: ['pump-switch', 'applications'],
     apply(c, s) {
       c.flow *= 0.85 - 0.45 * s;
       c.current *= 1.35 + 0.5 * s;
@@ -40,6 +42,8 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     title: 'Motor flooded',
     shows: 'Fluid in the windings: very high current, fluid at the motor’s plug.',
     appearance: { 'motor-end': 'unfit' },
+    tells: ['fluid-look', 'supply-check'],
+    leaves: [],
     apply(c, s) {
       c.flow *= 0.95 - 0.1 * s;
       c.current *= 1.7 + 0.8 * s;
@@ -50,6 +54,8 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     title: 'Pump vanes worn',
     shows: 'It runs long for every charge at ordinary current, the rest is normal.',
     appearance: {},
+    tells: ['rest-cycle'],
+    leaves: ['supply-check', 'pump-switch', 'applications'],
     apply: (c, s, unit) => applyCircuitFault(c, 'pump-weak', s, unit.store),
   },
   {
@@ -57,6 +63,8 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     title: 'Precharge low',
     shows: 'The knee is low; run and rest are both short, and there are few strokes in a charge.',
     appearance: {},
+    tells: ['charge-from-empty', 'bleed-down', 'rest-cycle'],
+    leaves: [],
     apply: (c, s, unit) => applyCircuitFault(c, 'precharge-low', s, unit.store),
   },
   {
@@ -64,6 +72,8 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     title: 'Accumulator bladder failed',
     shows: 'No knee: the pressure comes and goes at once, and the pump hammers on and off.',
     appearance: {},
+    tells: ['charge-from-empty', 'bleed-down', 'rest-cycle'],
+    leaves: [],
     apply: (c) => void (c.gas = 0),
   },
   {
@@ -71,6 +81,8 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     title: 'Pressure switch shifted low',
     shows: 'Pump starts and stops below the sheet, and the charge is small.',
     appearance: {},
+    tells: ['bleed-down', 'pump-switch', 'rest-cycle'],
+    leaves: [],
     apply: (c, s, unit) => applyCircuitFault(c, 'switch-low', s, unit.store),
   },
   {
@@ -78,6 +90,8 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     title: 'Pressure switch shifted high',
     shows: 'Pump starts and stops above the sheet, close to the relief valve.',
     appearance: {},
+    tells: ['bleed-down', 'pump-switch'],
+    leaves: [],
     apply: (c, s, unit) => applyCircuitFault(c, 'switch-high', s * 0.3, unit.store),
   },
   {
@@ -85,6 +99,8 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     title: 'Pressure switch stuck',
     shows: 'The pump never stops: the relief valve holds the pressure until the motor’s limit.',
     appearance: {},
+    tells: ['charge-from-empty', 'pump-switch', 'rest-cycle'],
+    leaves: [],
     apply: (c) => void (c.stuck = true),
   },
   {
@@ -92,6 +108,8 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     title: 'Pump outlet check leaks',
     shows: 'The pressure falls to nothing soon after the pump stops.',
     appearance: {},
+    tells: ['rest-cycle'],
+    leaves: [],
     apply: (c, s) => void (c.outletLeak += (60 + 900 * s) * perMinute),
   },
   {
@@ -99,6 +117,8 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     title: 'Internal leak',
     shows: 'Rest is short with nobody on the pedal; the run is about normal.',
     appearance: {},
+    tells: ['rest-cycle'],
+    leaves: ['charge-from-empty', 'pump-switch'],
     apply: (c, s, unit) => applyCircuitFault(c, 'internal-leak', s, unit.store),
   },
   {
@@ -106,6 +126,8 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     title: 'Relay or supply drop',
     shows: 'The voltage falls under load and the motor is slow.',
     appearance: { 'motor-end': 'note' },
+    tells: ['supply-check', 'rest-cycle'],
+    leaves: [],
     apply(c, s) {
       c.resistance = soundResistance + 0.02 + 0.05 * s;
       c.flow *= 0.92 - 0.3 * s;
@@ -116,6 +138,8 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     title: 'Relief valve stuck open',
     shows: 'The pressure stops short of cut-out and the pump never stops.',
     appearance: {},
+    tells: ['charge-from-empty'],
+    leaves: [],
     apply: (c, s) => void (c.reliefShare = 0.95 - 0.45 * s),
   },
   {
@@ -123,6 +147,8 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     title: 'Switch band narrow',
     shows: 'The pump starts again soon after it has stopped: run and rest both short, cut-in too high.',
     appearance: {},
+    tells: ['bleed-down', 'pump-switch', 'rest-cycle'],
+    leaves: [],
     apply: (c, s, unit) => applyCircuitFault(c, 'switch-band-narrow', s, unit.store),
   },
 ];

@@ -51,15 +51,19 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
   {
     id: 'orifice-plugged-upper',
     title: 'Upper orifice plugged',
-    shows: 'The front circuit comes late at a quick application; the slow curve is normal.',
+    shows: 'The front circuit comes late at a quick application; over a slow press the circuits are a little apart.',
     appearance: {},
+    tells: ['step-response'],
+    leaves: [],
     apply: (c, s) => void (c.frontLag = 0.35 + 1.2 * s),
   },
   {
     id: 'orifice-plugged-lower',
     title: 'Lower orifice plugged',
-    shows: 'The rear circuit comes late at a quick application; the slow curve is normal.',
+    shows: 'The rear circuit comes late at a quick application; over a slow press the circuits are a little apart.',
     appearance: {},
+    tells: ['step-response'],
+    leaves: [],
     apply: (c, s) => void (c.rearLag = 0.35 + 1.2 * s),
   },
   {
@@ -67,6 +71,8 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     title: 'Spool sticking',
     shows: 'Wide hysteresis and a late cut-in; the pressure does not follow small moves.',
     appearance: {},
+    tells: ['modulation-curve'],
+    leaves: [],
     apply(c, s) {
       c.hysteresis = 2.2 + 2.5 * s;
       c.cutInShift += 0.4 + 1.2 * s;
@@ -77,6 +83,8 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     title: 'Spool worn',
     shows: 'Oil runs to the tank with the pedal at rest, and the charging valve cycles.',
     appearance: {},
+    tells: ['neutral-leak'],
+    leaves: [],
     apply(c, s) {
       c.neutralLeak = 4 + 20 * s;
       c.front.leakFactor *= 2 + 8 * s;
@@ -88,6 +96,8 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     title: 'Springs set',
     shows: 'The curve is shallow and starts late, in both circuits alike.',
     appearance: {},
+    tells: ['modulation-curve'],
+    leaves: ['step-response', 'charging'],
     apply(c, s) {
       c.modulation = 0.82 - 0.25 * s;
       c.cutInShift += 0.5 + 1.5 * s;
@@ -98,6 +108,8 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     title: 'Stop misadjusted',
     shows: 'The regulated maximum is off; the slope is right.',
     appearance: {},
+    tells: ['modulation-curve'],
+    leaves: ['residual'],
     apply: (c, s) => void (c.maximum = 0.85 - 0.3 * s),
   },
   {
@@ -105,6 +117,8 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     title: 'Charging valve low',
     shows: 'It cuts in and out too low, so that a charge gives few strokes.',
     appearance: {},
+    tells: ['charging'],
+    leaves: [],
     apply(c, s, unit) {
       applyCircuitFault(c.front, 'switch-low', s, unit.front);
       applyCircuitFault(c.rear, 'switch-low', s, unit.rear);
@@ -115,6 +129,8 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     title: 'Front accumulator low',
     shows: 'The front store’s knee is low and its strokes are few.',
     appearance: {},
+    tells: ['charging'],
+    leaves: [],
     apply: (c, s, unit) => applyCircuitFault(c.front, 'precharge-low', s, unit.front),
   },
   {
@@ -122,6 +138,8 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     title: 'Rear accumulator low',
     shows: 'The rear store’s knee is low and its strokes are few.',
     appearance: {},
+    tells: ['charging'],
+    leaves: [],
     apply: (c, s, unit) => applyCircuitFault(c.rear, 'precharge-low', s, unit.rear),
   },
   {
@@ -129,6 +147,8 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     title: 'Residual pressure',
     shows: 'Pressure stays in the brakes after release: they drag and the disc packs wear.',
     appearance: {},
+    tells: ['residual'],
+    leaves: [],
     apply: (c, s) => void (c.residual = 120e3 + 500e3 * s),
   },
   {
@@ -136,6 +156,8 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     title: 'Tank line restricted',
     shows: 'The brakes let go slowly, and some pressure stays for a while.',
     appearance: {},
+    tells: ['modulation-curve', 'residual'],
+    leaves: [],
     apply(c, s) {
       c.releaseLag = 0.5 + 1.5 * s;
       c.residual = 60e3 + 150e3 * s;
@@ -146,6 +168,8 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     title: 'Alarm switch shifted',
     shows: 'The alarm comes too late: the store is nearly used up by then.',
     appearance: {},
+    tells: ['applications'],
+    leaves: ['charging', 'modulation-curve'],
     apply: (c, s, unit) => void (c.front.lampShift -= (0.09 + 0.2 * s) * unit.front.lamp),
   },
 ];

@@ -50,6 +50,8 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     title: 'Pump 1 weak',
     shows: 'Circuit 1 takes long to charge; its rest is normal.',
     appearance: {},
+    tells: ['charge-from-empty', 'rest-cycle'],
+    leaves: ['soak'],
     apply: (c, s, unit) => applyCircuitFault(c.first, 'pump-weak', s, unit.first),
   },
   {
@@ -57,6 +59,8 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     title: 'Pump 2 weak',
     shows: 'Circuit 2 takes long to charge; its rest is normal.',
     appearance: {},
+    tells: ['charge-from-empty', 'rest-cycle'],
+    leaves: ['soak'],
     apply: (c, s, unit) => applyCircuitFault(c.second, 'pump-weak', s, unit.second),
   },
   {
@@ -64,6 +68,8 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     title: 'Sphere 1 low',
     shows: 'Knee of circuit 1 low; run and rest both short, few applications.',
     appearance: {},
+    tells: ['charge-from-empty', 'rest-cycle', 'sphere-precharge'],
+    leaves: [],
     apply: (c, s, unit) => applyCircuitFault(c.first, 'precharge-low', s, unit.first),
   },
   {
@@ -71,6 +77,8 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     title: 'Sphere 2 low',
     shows: 'Knee of circuit 2 low; run and rest both short, few applications.',
     appearance: {},
+    tells: ['charge-from-empty', 'rest-cycle', 'sphere-precharge'],
+    leaves: [],
     apply: (c, s, unit) => applyCircuitFault(c.second, 'precharge-low', s, unit.second),
   },
   {
@@ -78,6 +86,8 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     title: 'Valve block 1 leaks',
     shows: 'Circuit 1 rests only briefly and loses its pressure over hours.',
     appearance: {},
+    tells: ['rest-cycle', 'soak', 'soak-isolated'],
+    leaves: [],
     apply: (c, s, unit) => applyCircuitFault(c.first, 'internal-leak', s, unit.first),
   },
   {
@@ -85,6 +95,8 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     title: 'Valve block 2 leaks',
     shows: 'Circuit 2 loses its pressure with the levelling open and shut alike.',
     appearance: {},
+    tells: ['rest-cycle', 'soak', 'soak-isolated'],
+    leaves: [],
     apply: (c, s, unit) => applyCircuitFault(c.second, 'internal-leak', s, unit.second),
   },
   {
@@ -92,6 +104,8 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     title: 'Cut-out shifted',
     shows: 'Both circuits stop charging too low: start and stop pressures off.',
     appearance: {},
+    tells: ['pump-switch', 'rest-cycle'],
+    leaves: [],
     apply(c, s, unit) {
       c.first.cutOutShift -= (0.07 + 0.1 * s) * unit.first.cutOut;
       c.second.cutOutShift -= (0.07 + 0.1 * s) * unit.second.cutOut;
@@ -102,6 +116,8 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     title: 'Metering valve worn',
     shows: 'Both circuits leak with nobody on the pedal, and their pressures are apart under it.',
     appearance: {},
+    tells: ['rest-cycle', 'soak', 'soak-isolated', 'metering-curve'],
+    leaves: [],
     apply(c, s) {
       c.first.leakFactor *= 3 + 6 * s;
       c.second.leakFactor *= 3 + 6 * s;
@@ -113,6 +129,8 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     title: 'Levelling leaks',
     shows: 'Circuit 2 loses its pressure with the levelling open, and keeps it with the levelling shut.',
     appearance: {},
+    tells: ['rest-cycle', 'soak', 'soak-isolated'],
+    leaves: [],
     apply: (c, s) => void (c.levelling = 5 + 20 * s),
   },
   {
@@ -120,6 +138,8 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     title: 'Levelling props weak springs',
     shows: 'The vehicle sinks once the links are off: somebody has propped weak springs on the hydraulics.',
     appearance: {},
+    tells: ['ride-height'],
+    leaves: [],
     apply(c, s) {
       c.heightLoss = 0.018 + 0.04 * s;
       c.levelling = 2 + 3 * s;
@@ -130,6 +150,8 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     title: 'Levelling restrictor failed',
     shows: 'A little brake comes on over every bump.',
     appearance: {},
+    tells: ['bump'],
+    leaves: [],
     apply: (c, s) => void (c.bump = 250e3 + 700e3 * s),
   },
   {
@@ -137,6 +159,8 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     title: 'Feel cylinder leaks',
     shows: 'The pedal has no feel of its own: pressure comes on at a touch.',
     appearance: {},
+    tells: ['metering-curve'],
+    leaves: ['rest-cycle', 'soak'],
     apply: (c, s, unit) => void (c.cutInShift = -(0.4 + 0.5 * s) * unit.cutInForce),
   },
   {
@@ -144,6 +168,8 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     title: 'Wrong sphere fitted',
     shows: 'The sphere is one for another purpose: its precharge is several-fold off.',
     appearance: {},
+    tells: ['charge-from-empty', 'rest-cycle', 'sphere-precharge'],
+    leaves: [],
     apply(c) {
       c.wrongSphere = true;
       c.first.gas = otherPurpose;
@@ -154,6 +180,8 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     title: 'Wrong fluid',
     shows: 'Seals swell or shrink: leaks everywhere, valves stick. Nothing that was wetted can be trusted.',
     appearance: { 'fluid-kind': 'unfit' },
+    tells: ['walk-round', 'rest-cycle', 'soak', 'soak-isolated', 'metering-curve', 'sphere-precharge'],
+    leaves: [],
     apply(c, s) {
       c.wrongFluid = true;
       c.first.leakFactor *= 2 + 6 * s;
@@ -166,6 +194,8 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     title: 'Parking cable seized',
     shows: 'The lever moves and the brake does not: the cable stands in its sheath.',
     appearance: { 'parking-cable': 'unfit' },
+    tells: ['walk-round'],
+    leaves: [],
     apply: () => undefined,
   },
 ];

@@ -41,6 +41,8 @@ export const vacuumSupplyFaults: readonly SupplyFault[] = [
     title: 'Pump worn',
     shows: 'Slow to draw down, and it does not reach its vacuum however long it runs.',
     appearance: {},
+    tells: ['pump-down', 'pump-switch'],
+    leaves: [],
     apply: (c, s) => {
       c.speedFactor = 0.75 - 0.5 * s;
       c.ultimateFactor = 1.3 + 1.2 * s;
@@ -51,6 +53,8 @@ export const vacuumSupplyFaults: readonly SupplyFault[] = [
     title: 'Pump motor dead',
     shows: 'Commanded on and nothing builds: a reading near zero with the pump called for.',
     appearance: { wiring: 'unfit' },
+    tells: ['look-over'],
+    leaves: [],
     apply: (c) => void (c.dead = true),
   },
   {
@@ -58,6 +62,8 @@ export const vacuumSupplyFaults: readonly SupplyFault[] = [
     title: 'Supply leaks',
     shows: 'The pump runs often without the pedal, and the vacuum does not last.',
     appearance: { hoses: 'unfit' },
+    tells: ['look-over', 'pump-down', 'pump-switch'],
+    leaves: [],
     apply: (c, s) => void (c.leak = (0.03 + 1.2 * s) * mm2),
   },
   {
@@ -65,6 +71,8 @@ export const vacuumSupplyFaults: readonly SupplyFault[] = [
     title: 'Reservoir check valve leaks',
     shows: 'The vacuum goes as soon as the source stops, and lasts while the source side is shut.',
     appearance: {},
+    tells: ['check-valve'],
+    leaves: [],
     apply: (c, s) => void (c.checkLeak = (0.05 + 1.2 * s) * mm2),
   },
   {
@@ -72,6 +80,8 @@ export const vacuumSupplyFaults: readonly SupplyFault[] = [
     title: 'Pump starts too late',
     shows: 'The pump waits until little vacuum is left: the pedal is hard after a few strokes.',
     appearance: {},
+    tells: ['pump-switch'],
+    leaves: [],
     apply: (c, s) => void (c.cutInShift = -(6e3 + 14e3 * s)),
   },
   {
@@ -79,6 +89,8 @@ export const vacuumSupplyFaults: readonly SupplyFault[] = [
     title: 'Pump runs on',
     shows: 'The pump stops late or never, though the vacuum is there.',
     appearance: {},
+    tells: ['pump-switch'],
+    leaves: [],
     apply: (c, s) => void (c.cutOutShift = 4e3 + 12e3 * s),
   },
   {
@@ -86,6 +98,8 @@ export const vacuumSupplyFaults: readonly SupplyFault[] = [
     title: 'Vacuum sensor off',
     shows: 'The scan tool and a gauge on a tee differ by the same amount everywhere.',
     appearance: {},
+    tells: ['pump-switch'],
+    leaves: [],
     apply: (c, s) => void (c.sensorShift = 4e3 + 10e3 * s),
   },
   {
@@ -93,6 +107,8 @@ export const vacuumSupplyFaults: readonly SupplyFault[] = [
     title: 'Hose restricted',
     shows: 'Slow to draw down and to recover, but it reaches its vacuum with time.',
     appearance: { hoses: 'note' },
+    tells: ['pump-down', 'pump-switch'],
+    leaves: [],
     apply: (c, s) => void (c.speedFactor = 0.6 - 0.5 * s),
   },
 ];

@@ -62,6 +62,8 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     title: 'Source vacuum low',
     shows: 'Too little vacuum at the unit at idle; everything that follows is short of assist.',
     appearance: {},
+    tells: ['source-vacuum'],
+    leaves: [],
     apply: (c, s) => void (c.sourceFactor = 0.72 - 0.4 * s),
   },
   {
@@ -69,6 +71,8 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     title: 'Vacuum hose collapses',
     shows: 'Good vacuum at idle, but it falls and stays down while the brakes are held.',
     appearance: { 'vacuum-hose': 'unfit' },
+    tells: ['hose-look', 'source-vacuum', 'pedal-drop'],
+    leaves: ['vacuum-hold-rest'],
     apply: (c, s) => void (c.hoseWhileDrawing = 0.002 * (1 - s)),
   },
   {
@@ -76,6 +80,8 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     title: 'Check valve leaks back',
     shows: 'No rush of air when it is pulled; the reserve is good now and gone after a soak.',
     appearance: {},
+    tells: ['check-valve', 'reserve-soak'],
+    leaves: ['reserve'],
     apply: (c, s) => void (c.checkLeak = (0.03 + 0.5 * s) * mm2),
   },
   {
@@ -83,13 +89,17 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     title: 'Check valve blocked',
     shows: 'The unit draws down slowly and recovers slowly after a stroke.',
     appearance: {},
+    tells: ['assist-curve', 'source-vacuum', 'pedal-drop', 'same-force-pair'],
+    leaves: [],
     apply: (c, s) => void (c.checkArea = 0.02 * (1 - 0.9 * s)),
   },
   {
     id: 'diaphragm-leak',
     title: 'Diaphragm leaks',
-    shows: 'The applied hold fails while the rest hold is good; run-out comes early on a weak source.',
+    shows: 'The applied hold fails while the rest hold is good; on a weak source it uses up what assist there is.',
     appearance: {},
+    tells: ['vacuum-hold-applied'],
+    leaves: ['vacuum-hold-rest'],
     apply: (c, s) => void (c.diaphragmLeak = (0.06 + 1.2 * s) * mm2),
   },
   {
@@ -97,6 +107,8 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     title: 'Atmosphere valve leaks',
     shows: 'Hiss at the pedal at rest; the rest hold fails and the reserve does not last a soak.',
     appearance: { 'air-inlet': 'unfit' },
+    tells: ['look-over', 'vacuum-hold-rest', 'reserve-soak'],
+    leaves: [],
     apply: (c, s) => void (c.atmosphereValveLeak = (0.04 + 0.8 * s) * mm2),
   },
   {
@@ -104,13 +116,18 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     title: 'Vacuum valve leaks',
     shows: 'The applied hold fails, the engine changes note while the pedal is held; the rest hold is good.',
     appearance: {},
+    tells: ['vacuum-hold-applied'],
+    leaves: ['vacuum-hold-rest'],
     apply: (c, s) => void (c.vacuumValveLeak = (0.08 + 1.6 * s) * mm2),
   },
   {
     id: 'valve-filter-restricted',
     title: 'Valve filter restricted',
-    shows: 'Assist comes late at a quick stroke; the slow curve is normal.',
+    shows:
+      'Assist comes late at a quick stroke, so that strokes after a soak look unassisted; the slow curve is normal.',
     appearance: { 'air-inlet': 'unfit' },
+    tells: ['look-over', 'reserve-soak'],
+    leaves: ['assist-curve'],
     apply: (c, s) => void (c.inlet = 0.12 - 0.11 * s),
   },
   {
@@ -118,6 +135,8 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     title: 'Reaction disc missing',
     shows: 'Over-sensitive: the slope is far too high and there is no jump-in to feel.',
     appearance: {},
+    tells: ['assist-curve'],
+    leaves: [],
     apply: (c, s) => {
       c.servoFactor = 1.7 + s;
       c.jumpIn = false;
@@ -128,6 +147,8 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     title: 'Output-rod gap too small',
     shows: 'The compensating port stays shut: pressure stays after release and the brakes drag.',
     appearance: {},
+    tells: ['release', 'rod-gap'],
+    leaves: ['vacuum-hold-rest', 'vacuum-hold-applied'],
     apply: (c, s) => {
       c.rodGapShift = -(0.5 + s) * 1e-3;
       c.residual = 40e3 + 150e3 * s;
@@ -139,6 +160,8 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     title: 'Output-rod gap too large',
     shows: 'Lost travel before the brakes bite; the curves are normal.',
     appearance: {},
+    tells: ['rod-gap'],
+    leaves: ['assist-curve', 'unassisted-curve'],
     apply: (c, s) => void (c.rodGapShift = (0.7 + 2 * s) * 1e-3),
   },
   {
@@ -146,6 +169,8 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     title: 'Return spring broken',
     shows: 'Slow or incomplete release; the output is slightly high beyond run-out.',
     appearance: {},
+    tells: ['assist-curve', 'release'],
+    leaves: [],
     apply: (c, s) => {
       c.springFactor = 0.3 - 0.3 * s;
       c.releaseLag = 0.4 + 0.8 * s;
@@ -157,6 +182,8 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     title: 'Master cylinder bypasses',
     shows: 'The output falls and the pedal creeps while it is held, nothing is wet.',
     appearance: {},
+    tells: ['assist-curve'],
+    leaves: [],
     apply: (c, s) => void (c.masterBypass = (0.2 + 1.5 * s) / 60),
   },
   {
@@ -164,6 +191,8 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     title: 'Combination valve stands to one side',
     shows: 'Assist is good, the pedal is hard, one axle does nothing and the red lamp is on.',
     appearance: { 'combination-valve': 'found' },
+    tells: ['behind-the-booster'],
+    leaves: ['reserve', 'same-force-pair'],
     apply: behindTheUnit,
   },
   {
@@ -171,6 +200,8 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     title: 'Wheel cylinder or caliper seized',
     shows: 'Assist and pressure are good, but no fluid moves at that wheel.',
     appearance: { 'seized-wheel': 'found' },
+    tells: ['behind-the-booster'],
+    leaves: ['reserve', 'same-force-pair'],
     apply: behindTheUnit,
   },
   {
@@ -178,6 +209,8 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     title: 'Brake hose swollen',
     shows: 'Pressure comes late at one wheel and is trapped after release.',
     appearance: { 'brake-hoses': 'found' },
+    tells: ['behind-the-booster'],
+    leaves: [],
     apply: behindTheUnit,
   },
   {
@@ -185,6 +218,8 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     title: 'Linings glazed',
     shows: 'Assist and pressure are good and the vehicle still does not slow.',
     appearance: { linings: 'found' },
+    tells: ['behind-the-booster'],
+    leaves: ['reserve', 'same-force-pair'],
     apply: behindTheUnit,
   },
 ];

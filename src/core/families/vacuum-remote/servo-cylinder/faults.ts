@@ -20,6 +20,8 @@ export const servoCylinderFaults: readonly VacuumRemoteFault[] = [
     title: 'Reservoir leaks',
     shows: 'Both vacuum holds fail at the same leak flow, and the control port follows the supply at rest.',
     appearance: { reservoir: 'unfit' },
+    tells: ['look-over', 'vacuum-hold-rest', 'vacuum-hold-applied'],
+    leaves: ['pressure-hold', 'low-pressure-hold'],
     apply: (c, s) => void (c.reservoirLeak = (0.2 + 2.5 * s) * mm2),
   },
   {
@@ -27,6 +29,8 @@ export const servoCylinderFaults: readonly VacuumRemoteFault[] = [
     title: 'Return spring weak',
     shows: 'The rod comes back slowly or not wholly: a force stays; the pull is slightly high.',
     appearance: {},
+    tells: ['release'],
+    leaves: ['vacuum-hold-rest', 'pressure-hold'],
     apply: (c, s) => {
       c.springFactor = 1 - 0.9 * s;
       c.residualShare = 0.04 + 0.1 * s;
@@ -38,6 +42,8 @@ export const servoCylinderFaults: readonly VacuumRemoteFault[] = [
     title: 'External hydraulic leak',
     shows: 'Input decays in a hold and a leak point of the control unit is wet.',
     appearance: { 'control-plug': 'dripping' },
+    tells: ['low-pressure-hold', 'pressure-hold', 'leak-look'],
+    leaves: ['vacuum-hold-rest'],
     apply: (c, s) => void (c.outputLeak = (0.04 + 0.3 * s) / 60),
   },
   {
@@ -45,6 +51,8 @@ export const servoCylinderFaults: readonly VacuumRemoteFault[] = [
     title: 'Power piston or lever binds',
     shows: 'Force low over the whole range, wide hysteresis, all holds good.',
     appearance: { lever: 'unfit' },
+    tells: ['look-over', 'boost-curve'],
+    leaves: ['vacuum-hold-rest', 'vacuum-hold-applied', 'pressure-hold'],
     apply: (c, s) => {
       c.efficiencyFactor = 1 - (0.1 + 0.3 * s);
       c.powerFriction = 0.1 + 0.3 * s;

@@ -74,8 +74,10 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     id: 'power-diaphragm-leak',
     title: 'Power diaphragm leaks',
     shows:
-      'Supply sags while applied though the control port reaches zero; the applied hold fails, the rest hold is good.',
+      'The applied hold fails though the control port reaches zero; the rest hold is good. A bench’s source gives more than the leak takes: its supply hardly sags.',
     appearance: {},
+    tells: ['vacuum-hold-applied'],
+    leaves: ['vacuum-hold-rest', 'boost-curve', 'pressure-hold'],
     apply: (c, s) => void (c.diaphragmLeak = (0.2 + 2.2 * s) * mm2),
   },
   {
@@ -83,6 +85,8 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     title: 'Atmosphere valve leaks',
     shows: 'Rest hold fails, hiss at the breather at rest, control below supply at rest.',
     appearance: { breather: 'unfit' },
+    tells: ['look-over', 'vacuum-hold-rest'],
+    leaves: ['low-pressure-hold', 'pressure-hold'],
     apply: (c, s) => void (c.atmosphereValveLeak = (0.1 + 2.5 * s) * mm2),
   },
   {
@@ -90,6 +94,8 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     title: 'Vacuum valve leaks',
     shows: 'Applied hold fails and the control port never touches zero; the supply sags; the rest hold is good.',
     appearance: {},
+    tells: ['vacuum-hold-applied'],
+    leaves: ['vacuum-hold-rest'],
     apply: (c, s) => void (c.vacuumValveLeak = (2.5 + 8 * s) * mm2),
   },
   {
@@ -97,6 +103,8 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     title: 'Control piston sticks',
     shows: 'High cut-in, a stepped curve, wide hysteresis, slow release.',
     appearance: {},
+    tells: ['boost-curve'],
+    leaves: ['vacuum-hold-rest', 'pressure-hold'],
     apply: (c, s) => {
       c.controlDrag = 60e3 + 300e3 * s;
       c.controlStick = 40e3 + 140e3 * s;
@@ -109,6 +117,8 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     title: 'Control piston seal leaks',
     shows: 'Input pressure falls in a hold; fluid at the breather or in the control chamber.',
     appearance: { breather: 'unfit', 'weep-hole': 'damp' },
+    tells: ['look-over', 'low-pressure-hold', 'pressure-hold'],
+    leaves: ['vacuum-hold-rest'],
     apply: (c, s) => void (c.inputLeak = (0.05 + 0.25 * s) / 60),
   },
   {
@@ -116,6 +126,8 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     title: 'Slave piston seal bypasses',
     shows: 'Output decays while boosted and input creeps up; the unassisted hold is good.',
     appearance: {},
+    tells: ['pressure-hold'],
+    leaves: ['low-pressure-hold', 'boost-curve'],
     apply: (c, s) => void (c.slaveBypass = (0.05 + 0.3 * s) / 60),
   },
   {
@@ -123,6 +135,8 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     title: 'Bypass check leaks',
     shows: 'Output decays, and the ratio is low from the start of boost over the whole range.',
     appearance: {},
+    tells: ['boost-curve', 'pressure-hold'],
+    leaves: ['vacuum-hold-rest'],
     apply: (c, s) => {
       c.checkSlip = 0.1 + 0.35 * s;
       c.slaveBypass = (0.05 + 0.3 * s) / 60;
@@ -133,6 +147,8 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     title: 'Bypass check blocked',
     shows: 'Unassisted output stays below input; slow release and residual pressure.',
     appearance: {},
+    tells: ['gauge-agreement', 'boost-curve', 'release'],
+    leaves: ['vacuum-hold-rest'],
     apply: (c, s) => {
       c.bypassBlocked = true;
       c.releaseLag = 0.2 + 1.2 * s;
@@ -144,13 +160,18 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     title: 'Rod seal leaks',
     shows: 'Fluid in the shell, level falls with nothing wet outside; input decays in a hold.',
     appearance: { rubber: 'unfit' },
+    tells: ['look-over', 'low-pressure-hold'],
+    leaves: ['vacuum-hold-rest'],
     apply: (c, s) => void (c.inputLeak = (0.04 + 0.2 * s) / 60),
   },
   {
     id: 'breather-restricted',
     title: 'Breather restricted',
-    shows: 'Run-out is reached late in time and a quick application rises slowly; the slow curve is normal.',
+    shows:
+      'A covered or clogged breather at the look-over. A quick application rises slowly, which no measured step asks for: the slow curve is normal.',
     appearance: { breather: 'unfit' },
+    tells: ['look-over'],
+    leaves: ['vacuum-hold-rest', 'pressure-hold', 'boost-curve'],
     apply: (c, s) => void (c.breather = 0.25 - 0.22 * s),
   },
   {
@@ -158,6 +179,8 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     title: 'Supply hose collapsed',
     shows: 'The source reads well; supply at the unit sags and recovers slowly when applied.',
     appearance: {},
+    tells: ['boost-curve'],
+    leaves: ['vacuum-hold-rest', 'pressure-hold'],
     apply: (c, s) => void (c.hose = 0.01 + 0.02 * (1 - s)),
   },
   {
@@ -165,6 +188,8 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     title: 'Return spring weak',
     shows: 'Slow or incomplete release, residual pressure, slightly high ratio.',
     appearance: {},
+    tells: ['release'],
+    leaves: ['vacuum-hold-rest', 'pressure-hold'],
     apply: (c, s) => {
       c.springFactor = 1 - 0.9 * s;
       c.residual = 40e3 + 120e3 * s;
@@ -176,6 +201,8 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     title: 'External hydraulic leak',
     shows: 'Output decays and a leak point is wet.',
     appearance: { 'end-cap': 'dripping' },
+    tells: ['low-pressure-hold', 'pressure-hold', 'leak-look'],
+    leaves: ['vacuum-hold-rest'],
     apply: (c, s) => void (c.outputLeak = (0.04 + 0.3 * s) / 60),
   },
   {
@@ -183,6 +210,8 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     title: 'Power piston binds',
     shows: 'Ratio low over the whole range, wide hysteresis, all holds good.',
     appearance: {},
+    tells: ['boost-curve'],
+    leaves: ['vacuum-hold-rest', 'vacuum-hold-applied', 'pressure-hold'],
     apply: (c, s) => {
       c.efficiencyFactor = 1 - (0.1 + 0.3 * s);
       c.powerFriction = 0.1 + 0.3 * s;
@@ -193,6 +222,8 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     title: 'Stop-lamp switch out of range',
     shows: 'Closing pressure too high, or it never closes.',
     appearance: {},
+    tells: ['stop-lamp-switch'],
+    leaves: ['boost-curve', 'pressure-hold'],
     apply: (c, s) => void (c.switchShift = 500e3 + 1500e3 * s),
   },
 ];

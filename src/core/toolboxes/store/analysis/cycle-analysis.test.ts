@@ -57,6 +57,13 @@ describe('run and rest of a pump left alone', () => {
     expect(valueOf(analysis, 'rest-time') / sound.rest).toBeCloseTo(1, 1);
   });
 
+  it('state the pressure that the leak was read at: between cut-in and cut-out', () => {
+    const [note] = analysis.notes;
+    if (note.code !== 'leak-read-at') throw new Error('no pressure stated');
+    expect(note.pressure).toBeGreaterThan(context.unit.cutIn);
+    expect(note.pressure).toBeLessThan(context.unit.cutOut);
+  });
+
   it('give the oil that leaks inside: in proportion to pressure, at the mean of the rest', () => {
     const mean = (leaky.internalLeak * (store.cutIn + store.cutOut)) / 2 / store.cutOut;
     const found = analysis.characteristics.find((each) => each.id === 'internal-leak-flow');
@@ -77,7 +84,7 @@ describe('run and rest of a pump left alone', () => {
   });
 
   it('a sound unit’s cycles speak for nothing', () => {
-    expect(analysis.notes).toEqual([]);
+    expect(analysis.notes.map((note) => note.code)).toEqual(['leak-read-at']);
   });
 
   it.each(circuitFaults.map((fault) => [fault.id] as const))('cycles of %s speak for it', (id) => {
@@ -85,7 +92,9 @@ describe('run and rest of a pump left alone', () => {
     circuitFaults.find((fault) => fault.id === id)?.apply(condition, 0.5, context.unit);
     const point = predictCycle(context.unit, condition, surroundings)!;
     const seen = analyseCycles(leftAlone(5 * (point.run + point.rest) + 20, condition, leaky), onlyCircuit, context);
-    expect(seen.notes).toMatchObject([{ code: 'cycles-speak-for', fault: id }]);
+    expect(seen.notes.filter((note) => note.code !== 'leak-read-at')).toMatchObject([
+      { code: 'cycles-speak-for', fault: id },
+    ]);
   });
 
   it('one rest is no settled rest; a long open one is at least as long as it was watched', () => {

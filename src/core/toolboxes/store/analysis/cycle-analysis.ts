@@ -228,7 +228,7 @@ function leakQuestion<Unit>(
     comesTo: (shown, context) => ({
       characteristics: [leakOf(id, shown, circuit, context)],
       events: [],
-      notes: [],
+      notes: [{ code: 'leak-read-at', channel: circuit.pressure, pressure: meanOver(shown) }],
     }),
   };
   return question;
@@ -296,6 +296,13 @@ function spokenFor<Unit>(
   return reading.kind === 'sound'
     ? []
     : [{ code: 'cycles-speak-for', fault: reading.fault, next: reading.next, apart: reading.apart }];
+}
+
+/** Mean pressure over the rests that are read, Pa gauge. */
+function meanOver({ column, watched }: WatchedRests): number {
+  const parts = watched.map((rest) => meanOf(column, rest.from, rest.to));
+  const samples = parts.reduce((sum, part) => sum + part.count, 0);
+  return parts.reduce((sum, part) => sum + part.mean * part.count, 0) / samples;
 }
 
 function leakOf<Unit>(

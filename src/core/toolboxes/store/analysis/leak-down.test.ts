@@ -170,8 +170,12 @@ describe('a soak of hours', () => {
     const high = { precharge: 10e6 };
     const trace = soaked([0, 2 * hour], leak);
     expect(analyseLeakDown(trace, onlyCircuit, storeContext(high)).notes).toMatchObject([
+      { code: 'leak-read-at' },
       { code: 'empty-before-half' },
     ]);
-    expect(analyseLeakDown(trace, onlyCircuit, storeContext()).notes).toEqual([]);
+    const { accumulator_pressure: pressure } = trace.columns;
+    expect(analyseLeakDown(trace, onlyCircuit, storeContext()).notes).toEqual([
+      { code: 'leak-read-at', channel: 'accumulator_pressure', pressure: (pressure[0] + pressure[1]) / 2 },
+    ]);
   });
 });

@@ -164,7 +164,12 @@ function leakDownOf<Unit>(
   return {
     characteristics: [halfLife, leak],
     events: [],
-    notes: floor > store.cutOut / 2 + ambient ? [{ code: 'empty-before-half', precharge: floor - ambient }] : [],
+    notes: [
+      { code: 'leak-read-at', channel: circuit.pressure, pressure: (ends.high + ends.low) / 2 - ambient },
+      ...(floor > store.cutOut / 2 + ambient
+        ? [{ code: 'empty-before-half', precharge: floor - ambient } as const]
+        : []),
+    ],
     ...(atCutOut ? { corrections: { soakLeak: { [circuit.suffix]: atCutOut } } } : {}),
   };
 }

@@ -1,0 +1,16 @@
+import { showFault } from '../../../tests/support/fault-bench';
+import { families, layoutsOf } from '.';
+
+const everyFault = families.flatMap((family) => {
+  const layouts = layoutsOf(family);
+  const ids = new Set(layouts.flatMap((each) => each.faults.map((fault) => fault.id)));
+  return [...ids].map((id) => [family.id, id, layouts] as const);
+});
+
+describe('what is said of a fault is what its model does, in the steps that the words name', () => {
+  it.each(everyFault)('%s: %s', (_family, id, layouts) => {
+    const { told, failed, notLeft } = showFault(layouts, id, 'told-steps');
+    expect({ failed, notLeft }).toEqual({ failed: told, notLeft: [] });
+    expect(told.length).toBeGreaterThan(0);
+  });
+});
