@@ -169,6 +169,7 @@ function evaluate(assignments: readonly string[], options: EvaluateOptions): voi
     ...logEvidence(sheet.family, assignments, {
       ambient: context.ambient.pressure,
       assume: assumed(options.assume ?? []),
+      context,
     }),
     ...(options.readings === undefined ? [] : readingEvidence(sheet.family, options.readings, context)),
   ];

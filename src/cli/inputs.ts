@@ -7,6 +7,7 @@ import type { MeasuredStep } from '@/core/procedure/step-definition';
 import { decodeText } from '@/core/formats/decode-text';
 import { readBenchLog, type Assumption, type Referring } from '@/core/formats/bench-log';
 import type { AnalysisProblem } from '@/core/vocabulary/analysis-problem';
+import { suspectLog } from '@/core/diagnosis/suspect-log';
 import { displayUnits } from '@/core/wording/display';
 import { analysisProblemText } from '@/core/wording/problem-text';
 import { findChannel } from '@/core/quantities/channels';
@@ -122,7 +123,11 @@ export function vacuumArgument(text: string): number {
 }
 
 /** "step=file" arguments as evidence; "step#2=file" is a repeat. */
-export function logEvidence(family: AnyFamily, assignments: readonly string[], referring: Referring): StepEvidence[] {
+export function logEvidence(
+  family: AnyFamily,
+  assignments: readonly string[],
+  referring: Referring & { readonly context: StepContext<unknown> },
+): StepEvidence[] {
   const byStep = new Map<string, { traces: Trace[]; date?: string; swapped: boolean; said: AnalysisProblem[] }>();
   for (const assignment of assignments) {
     const at = assignment.indexOf('=');
@@ -136,10 +141,10 @@ export function logEvidence(family: AnyFamily, assignments: readonly string[], r
     );
     if (log.repeatedTimes > 0) process.stderr.write(`${file}: ${log.repeatedTimes} rows repeat a time stamp; kept\n`);
     const swapped = log.metadata.gauges === 'swapped';
-    for (const turned of log.turned)
-      process.stderr.write(`${file}: ${analysisProblemText(turned, displayUnits('kpa'))}\n`);
+    const said = [...log.turned, ...suspectLog(family, step, log.trace, referring.context)];
+    for (const each of said) process.stderr.write(`${file}: ${analysisProblemText(each, displayUnits('kpa'))}\n`);
     const entry = byStep.get(step.id) ?? { traces: [], swapped, said: [] };
-    entry.said.push(...log.turned);
+    entry.said.push(...said);
     if (entry.swapped !== swapped) fail({ code: 'mixed-gauges', file, step: step.id });
     entry.traces.push(log.trace);
     const recorded = log.metadata.recorded?.slice(0, 10);

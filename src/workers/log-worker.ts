@@ -8,7 +8,10 @@ import { decodeText } from '@/core/formats/decode-text';
 import { readRawLog, type RawLog } from '@/core/formats/raw-log';
 import { contextAt } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
+import type { AnyFamily } from '@/core/contract/family';
 import { evaluateMeasured, type JudgedStep } from '@/core/judging/evaluate-unit';
+import { suspectLog } from '@/core/diagnosis/suspect-log';
+import { saying } from '@/core/procedure/question';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
 import { minMaxIndices } from '@/core/traces/decimate';
 import type { Trace } from '@/core/traces/trace';
@@ -27,6 +30,7 @@ const say = (answer: LogAnswer, transfer: Transferable[] = []) =>
 
 interface Opened {
   readonly raw: RawLog;
+  readonly family: AnyFamily;
   readonly step: JudgedStep & { readonly kind: 'measured' };
   readonly context: StepContext<unknown>;
   readonly needs: LogNeeds;
@@ -61,7 +65,7 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
     corrections: request.corrections,
   };
   const needs = { step: step.id, needs: step.needs, leastRows: step.leastRows };
-  opened = { raw: read.value, step, context, needs, policy: request.policy };
+  opened = { raw: read.value, family: checked.value.family, step, context, needs, policy: request.policy };
   const inHours = step.sampleRate !== undefined && step.sampleRate < 1;
   const guesses = guessMapping(read.value, [...step.needs, ...step.uses], context.ambient.pressure, inHours);
   const { headers, rows, metadata } = read.value;
@@ -71,7 +75,7 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
 
 function judge({ mapping, leaveOut }: Extract<LogRequest, { kind: 'judge' }>): void {
   if (!opened) return;
-  const { raw, step, context, needs, policy } = opened;
+  const { raw, family, step, context, needs, policy } = opened;
   const mapped = applyMapping(raw, mapping, needs, { ambient: context.ambient.pressure, leaveOut });
   if (!mapped.ok) {
     const [first] = mapped.problems;
@@ -79,7 +83,9 @@ function judge({ mapping, leaveOut }: Extract<LogRequest, { kind: 'judge' }>): v
     return say({ kind: 'unusable', problems: byLine.slice(0, listedProblems), count: byLine.length });
   }
   trace = mapped.value.trace;
-  const result = evaluateMeasured(step, [step.analyse(trace, context)], context, policy);
+  const analysis = step.analyse(trace, context);
+  const suspected = suspectLog(family, step, trace, context);
+  const result = evaluateMeasured(step, [saying(analysis, suspected)], context, policy);
   const { leftOut, repeatedTimes } = mapped.value;
   say({ kind: 'judged', result, preview: previewOf(trace), leftOut, repeatedTimes });
 }

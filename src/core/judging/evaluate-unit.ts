@@ -39,9 +39,15 @@ export type StepEvidence =
     }
   | { readonly kind: 'findings'; readonly step: string; readonly findings: LookFindings };
 
-/** What one time of doing a step gave: a trace, or dial readings by the fields of the step's entry, SI. */
-export type Given =
-  | { readonly trace: Trace }
+/**
+ * What one time of doing a step gave: a trace, or dial readings by the fields of the step's entry, SI. `setting` is what it was
+ * recorded with, where that is not the step's.
+ */
+export type Given = { readonly setting?: Partial<RunSetting> } & GivenReading;
+
+type GivenReading =
+  /** `said`: what was noticed of a file when it was read. */
+  | { readonly trace: Trace; readonly said?: readonly AnalysisProblem[] }
   /** `standIn`: read off the stand-in's own instruments, not off dials. */
   | { readonly readings: TypedValues; readonly standIn?: boolean };
 
@@ -79,7 +85,8 @@ export interface UnitEvaluation {
 export type JudgedStep = MeasuredStep<unknown> | TypedStep<unknown>;
 
 /** A step's analysis from a trace, or from dial readings by the fields of its entry. */
-export function analysisOf(step: JudgedStep, given: Given, context: StepContext<unknown>): StepAnalysis {
+export function analysisOf(step: JudgedStep, given: Given, judged: StepContext<unknown>): StepAnalysis {
+  const context = given.setting ? { ...judged, ...given.setting } : judged;
   if ('readings' in given) {
     const entry = entryOf(step);
     if (given.standIn) return entry.analyse(given.readings, context);
@@ -92,7 +99,8 @@ export function analysisOf(step: JudgedStep, given: Given, context: StepContext<
     return withDialsSaid(entry.analyse(given.readings, read), channels, context);
   }
   if (step.kind === 'typed') throw new Error(`${step.id} is typed and has no trace`);
-  return step.analyse(given.trace, context);
+  const analysis = step.analyse(given.trace, context);
+  return given.said ? { ...analysis, notes: [...given.said, ...analysis.notes] } : analysis;
 }
 
 /** Figures that were kept as they came out, by a step that asks for readings by now: judged as they are. Null where there are none. */

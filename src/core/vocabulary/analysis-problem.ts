@@ -136,6 +136,10 @@ export type AnalysisProblem =
       readonly next: CircuitFaultId;
       readonly apart: number;
     }
+  /** A log that is hardly this step's or this unit's; titles and figures SI. */
+  | { readonly code: 'log-reads-as'; readonly title: string }
+  | { readonly code: 'log-proportional'; readonly lever: string; readonly output: string }
+  | { readonly code: 'log-out-of-range'; readonly channel: string; readonly reaches: number; readonly sound: number }
   /** Pressure (Pa gauge, mean) at which a leak was read: it is in proportion to that. */
   | { readonly code: 'leak-read-at'; readonly channel: string; readonly pressure: number }
   | { readonly code: 'store-not-used-up'; readonly strokes: number }

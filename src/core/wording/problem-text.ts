@@ -269,6 +269,12 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return problem.apart < 4
         ? `By its cycles alone: ${cycleFaults[problem.fault]} or ${cycleFaults[problem.next]}, which they do not tell apart.`
         : `By its cycles alone: ${cycleFaults[problem.fault]}.`;
+    case 'log-reads-as':
+      return `This reads as a log of “${problem.title}”, not of this step.`;
+    case 'log-proportional':
+      return `${channelTitle(problem.output)} follows ${channelTitle(problem.lever).toLowerCase()} in one proportion from first to last: one line twice, another step’s log, or a supply that was off.`;
+    case 'log-out-of-range':
+      return `${channelTitle(problem.channel)} reaches ${withUnit(problem.reaches, shownAs(problem.channel), units)}, where a sound unit of this sheet reaches ${withUnit(problem.sound, shownAs(problem.channel), units)}: it may be another unit’s log, or be in other measurement units.`;
     case 'leak-read-at':
       return `${channelTitle(problem.channel)}: the leak was read at ${gauge(problem.pressure)} on average, and is in proportion to that.`;
     case 'store-not-used-up':

@@ -2,12 +2,16 @@ import { mergeCorrections } from '@/core/procedure/corrections';
 import { createHash } from 'node:crypto';
 import type { Corrections } from '@/core/procedure/step-analysis';
 import { planOf } from '@/core/contract/family';
+import { suspectLog } from '@/core/diagnosis/suspect-log';
+import type { StepDefinition } from '@/core/procedure/step-definition';
 import { noCorrections } from '@/core/procedure/step-analysis';
 import {
   analysisOf,
   evaluateMeasured,
   evaluateUnit,
   methodVersion,
+  type Given,
+  type RunSetting,
   type StepEvaluation,
   type StepEvidence,
   type UnitEvaluation,
@@ -37,6 +41,21 @@ function counted(run: Run): boolean {
   return run.state === 'kept' && run.struckOut === null;
 }
 
+/** What a run was recorded with. */
+function settingOf(job: Job, run: Run): RunSetting {
+  const context = contextOf(job, run.context.site, run.startedAt);
+  const { ambient, airTemperature, shell, benchVolume, instruments, date } = context;
+  return { ambient, airTemperature, shell, benchVolume, instruments, date };
+}
+
+/** The trace of a run; of one that came as a file, with what makes it look as if it were another's. */
+async function recordedTrace(job: Job, step: StepDefinition<unknown>, run: Run) {
+  const { trace } = await readTrace(run.id);
+  if (run.context.source !== 'log file' || step.kind !== 'measured') return { trace };
+  const context = contextOf(job, run.context.site, run.startedAt);
+  return { trace, said: suspectLog(sheetOf(job).family, step, trace, context) };
+}
+
 async function evidenceOf(job: Job, runs: readonly Run[]): Promise<StepEvidence[]> {
   const evidence: StepEvidence[] = [];
   for (const step of sheetOf(job).family.steps) {
@@ -50,17 +69,19 @@ async function evidenceOf(job: Job, runs: readonly Run[]): Promise<StepEvidence[
     }
     // What was typed and what was recorded are repeats of one step alike; each is analysed in its own way.
     const given = await Promise.all(
-      own.map(async (run) =>
-        run.readings
+      own.map(async (run): Promise<Given> => ({
+        // A repeat on another day, or at another bench volume, is read by what held then.
+        setting: settingOf(job, run),
+        ...(run.readings
           ? { readings: run.readings, standIn: run.context.standIn }
-          : { trace: (await readTrace(run.id)).trace },
-      ),
+          : await recordedTrace(job, step, run)),
+      })),
     );
     evidence.push({
       kind: 'mixed',
       step: step.id,
       given,
-      setting: contextOf(job, last.context.site, last.startedAt),
+      setting: settingOf(job, last),
     });
   }
   return evidence;
