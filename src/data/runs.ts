@@ -17,7 +17,14 @@ const contextSchema = z.object({
   site: siteSchema,
   source: z.enum(['stand-in rig', 'looked at', 'dial readings', 'log file']),
   /** Name of the log file, and the rows of it that were left out. */
-  file: z.object({ name: z.string(), leftOut: z.array(z.string()) }).optional(),
+  file: z
+    .object({
+      name: z.string(),
+      leftOut: z.array(z.string()),
+      /** Channels whose unlikely figures somebody has looked at. */
+      confirmed: z.array(z.string()).optional(),
+    })
+    .optional(),
   /** Set where dial readings or a log came from the stand-in after all: a paper must say so. */
   standIn: z.boolean().optional(),
 });

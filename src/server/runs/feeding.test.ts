@@ -11,7 +11,7 @@ import { mountInstrument, unmountInstrument, type InstrumentForm } from '../inst
 import { addSheet, bookIn } from '../jobs/book-in';
 import { evaluateJob } from '../jobs/evaluate-job';
 import { jobView } from '../jobs/job-view';
-import { discardRun, resumeRun, stopRun } from './bench-runs';
+import { discardRun, resumeRun, stopRun, strikeOut } from './bench-runs';
 import { displayUnits } from '@/core/wording/display';
 import { buildReport } from '../release/build-report';
 import { beginImport, closeImport, takeImportPart } from './import-log';
@@ -133,9 +133,22 @@ describe('a log that is sent in parts', () => {
     const { trace } = await readTrace(id);
     expect(trace.time).toHaveLength(1000);
     expect(trace.time[999]).toBeCloseTo(19.98, 9);
-    expect((await findRun(id))?.context.file).toEqual(form.file);
+    expect((await findRun(id))?.context.file).toMatchObject(form.file);
     expect(await findMapping('t|vac')).toEqual(form.mapping);
     expect(await verdictOf('vacuum-draw')).toBe('recorded');
+  });
+
+  it('whose figures are in doubt is not kept until somebody has looked at them', async () => {
+    const odd = { channels: ['supply_vacuum'], bytes: new Float64Array([0, 1, 2, 3, 9e6, 9e6, 9e6, 9e6]).buffer };
+    const { id } = await beginImport(job.id, form);
+    await takeImportPart(id, { sequence: 0, ...odd });
+    await expect(closeImport(id)).rejects.toMatchObject({ status: 422 });
+    expect((await findRun(id))?.state).toBe('discarded');
+    const { id: again } = await beginImport(job.id, { ...form, confirmed: ['supply_vacuum'] });
+    await takeImportPart(again, { sequence: 0, ...odd });
+    await closeImport(again);
+    expect((await findRun(again))?.state).toBe('kept');
+    await strikeOut(again, 'Only a trial', person);
   });
 
   it('one that broke off leaves nothing behind', async () => {

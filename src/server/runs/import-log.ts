@@ -1,14 +1,16 @@
 import { refuseShut } from './interlocks';
 import { z } from 'zod';
+import { questionedChannels } from '@/core/formats/questioned-channels';
 import { makeTrace } from '@/core/traces/trace';
+import { channelTitle } from '@/core/vocabulary/channel-titles';
 import { mappingSchema, rememberMapping } from '@/data/column-mappings';
 import { moveJob } from '@/data/jobs';
-import { appendChunk, countChunks, insertRun, listRuns, setRunState } from '@/data/runs';
+import { appendChunk, countChunks, insertRun, listRuns, readTrace, setRunState, type Run } from '@/data/runs';
 import { recordAct } from '@/data/acts';
 import { RequestRefused } from '../http/refused';
 import { refuseStranger } from '../people';
 import { reviewRelease } from '../release/review-release';
-import { jobNamed, measuredStepOf, sheetOf, siteNow, stillOpen } from '../jobs/job-context';
+import { contextOf, jobNamed, measuredStepOf, sheetOf, siteNow, stillOpen } from '../jobs/job-context';
 import { discardRun, runNamed } from './bench-runs';
 
 export const importSchema = z.object({
@@ -18,10 +20,12 @@ export const importSchema = z.object({
   fingerprint: z.string().max(20_000),
   standIn: z.boolean().default(false),
   mapping: mappingSchema,
+  /** Channels whose unlikely figures, or open reference, somebody has looked at. */
+  confirmed: z.array(z.string().max(80)).max(100).default([]),
 });
 
 /** Opens a run that is fed from a log file: its parts follow, then it is closed. */
-export async function beginImport(jobId: string, form: z.infer<typeof importSchema>): Promise<{ id: string }> {
+export async function beginImport(jobId: string, form: z.input<typeof importSchema>): Promise<{ id: string }> {
   const job = await jobNamed(jobId);
   measuredStepOf(sheetOf(job).family, form.step);
   await refuseStranger(form.person);
@@ -37,7 +41,8 @@ export async function beginImport(jobId: string, form: z.infer<typeof importSche
   const startedAt = new Date().toISOString();
   await rememberMapping(form.fingerprint, form.mapping, startedAt);
   if (job.place === 'waiting' || job.place === 'waiting-parts') await moveJob(jobId, 'on-bench');
-  const context = { site: await siteNow(), source: 'log file', file: form.file, standIn: form.standIn } as const;
+  const file = { ...form.file, confirmed: form.confirmed ?? [] };
+  const context = { site: await siteNow(), source: 'log file', file, standIn: form.standIn ?? false } as const;
   return {
     id: await insertRun({ jobId, step: form.step, state: 'recording', startedAt, person: form.person, context }),
   };
@@ -60,6 +65,14 @@ export async function takeImportPart(
   await appendChunk(id, part.sequence, makeTrace(column(0), columns), null);
 }
 
+/** Channels of a log whose figures are in doubt and which nobody has said to have looked at. */
+async function questionedOf(run: Run): Promise<readonly string[]> {
+  const { ambient } = contextOf(await jobNamed(run.jobId), run.context.site, run.startedAt);
+  const { trace } = await readTrace(run.id);
+  const confirmed = new Set(run.context.file?.confirmed);
+  return questionedChannels(trace, ambient.pressure).filter((channel) => !confirmed.has(channel));
+}
+
 /** All parts are there: the run is kept; what it means was shown before it was sent. A log with a hole is refused. */
 export async function closeImport(id: string): Promise<void> {
   const run = await runNamed(id);
@@ -68,6 +81,15 @@ export async function closeImport(id: string): Promise<void> {
   const parts = await countChunks(id);
   if (parts.count === 0 || parts.count !== parts.next)
     throw new RequestRefused(409, 'Parts of this log did not arrive. Bring the log again.');
+  const questioned = await questionedOf(run);
+  if (questioned.length > 0) {
+    await discardRun(id, run.person);
+    const named = questioned.map((channel) => channelTitle(channel).toLowerCase()).join(', ');
+    throw new RequestRefused(
+      422,
+      `Not kept: look again at ${named}. The unit or the reference of its figures is in doubt.`,
+    );
+  }
   await setRunState(id, 'kept', new Date().toISOString());
   const { jobId, person } = run;
   await recordAct({ jobId, subject: id, act: 'kept', person, detail: null });
