@@ -121,7 +121,7 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
     <div className={styles.bench}>
       <BenchHead view={view} air={air} />
       <StepList view={view} current={stepId} />
-      <main className={styles.work} style={{ gridColumn: '2 / -1' }}>
+      <main className={styles.work}>
         <h1>
           {locked
             ? `${step.title} is shut`

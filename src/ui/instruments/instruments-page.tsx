@@ -118,20 +118,22 @@ export function InstrumentsPage({ instruments, takenOff, today }: Props) {
                 <tr key={each.channel}>
                   <th scope="row">{channelTitle(each.channel)}</th>
                   <td>{each.name}</td>
-                  <td>
+                  <td data-label="Range">
                     <code>
                       {each.range} {each.unit}
                     </code>
                   </td>
-                  <td>
+                  <td data-label="Division">
                     <code>
                       {each.resolution} {each.unit}
                     </code>
                   </td>
-                  <td>
+                  <td data-label="Class">
                     <code>{each.classPercent} %</code> of {each.classOf === 'full-scale' ? 'full scale' : 'reading'}
                   </td>
-                  <td className={due.overdue ? styles.overdue : undefined}>{due.text}</td>
+                  <td data-label="Calibration" className={due.overdue ? styles.overdue : undefined}>
+                    {due.text}
+                  </td>
                   <td className={styles.actions}>
                     <Button onClick={() => setEdited(each)}>Change</Button>
                     <Button onClick={() => void change({ channel: each.channel }, 'DELETE')}>Take off</Button>
