@@ -607,8 +607,8 @@ export async function demoShop(now = new Date()): Promise<boolean> {
         promisedAt: dayjs(now).add(1, 'day').hour(15).minute(0).second(0).millisecond(0).toISOString(),
         plan: job.plan ?? 'bench',
         sheet: { family: family.id, name: sheet.name, spec: checked.value.spec },
-        standIn: { seed: job.seed, pairError: job.pairError, faults: [...job.faults] },
       },
+      { seed: job.seed, pairError: job.pairError, faults: [...job.faults] },
       job.id,
     );
     let at = begun;

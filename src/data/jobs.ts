@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import type { PlanId } from '@/core/procedure/step-context';
 import { database } from './database';
+import { insertStandIn, type StandIn } from './stand-ins';
 
 /** Places a unit can be in the shop. */
 export const places = ['waiting', 'on-bench', 'waiting-parts', 'ready', 'gone'] as const;
@@ -11,13 +12,6 @@ const json = <T extends z.ZodType>(schema: T) =>
   z.string().transform((text) => schema.parse(JSON.parse(text)) as z.infer<T>);
 
 const sheetSchema = z.object({ family: z.string(), name: z.string(), spec: z.unknown() });
-/** What the stand-in rig mounts for this job. */
-const standInSchema = z.object({
-  seed: z.number().int(),
-  pairError: z.number(),
-  faults: z.array(z.object({ id: z.string(), severity: z.number() })),
-});
-
 const rowSchema = z.object({
   id: z.string(),
   number: z.number(),
@@ -30,7 +24,6 @@ const rowSchema = z.object({
   promised_at: z.string().nullable(),
   plan: z.enum(['bench', 'vehicle']),
   sheet: json(sheetSchema),
-  stand_in: json(standInSchema),
   taken_out_at: z.string().nullable(),
 });
 
@@ -47,19 +40,17 @@ export interface Job {
   /** Where the unit is tested, and what it is judged on. */
   readonly plan: PlanId;
   readonly sheet: z.infer<typeof sheetSchema>;
-  readonly standIn: z.infer<typeof standInSchema>;
   /** When it was taken out of the book; null while it is in it. */
   readonly takenOutAt: string | null;
 }
 
 function fromRow(row: unknown): Job {
-  const { booked_at, booked_by, promised_at, stand_in, taken_out_at, ...rest } = rowSchema.parse(row);
+  const { booked_at, booked_by, promised_at, taken_out_at, ...rest } = rowSchema.parse(row);
   return {
     ...rest,
     bookedAt: booked_at,
     bookedBy: booked_by,
     promisedAt: promised_at,
-    standIn: stand_in,
     takenOutAt: taken_out_at,
   };
 }
@@ -112,9 +103,10 @@ export async function findJob(id: string): Promise<Job | undefined> {
   return row === undefined ? undefined : fromRow(row);
 }
 
-/** Books a job under the next number. */
+/** Books a job under the next number, with what the stand-in mounts for it. */
 export async function insertJob(
   job: Omit<Job, 'id' | 'number' | 'takenOutAt'>,
+  mounted: StandIn,
   id: string = randomUUID(),
 ): Promise<Job> {
   const db = await database();
@@ -132,8 +124,8 @@ export async function insertJob(
       promised_at: job.promisedAt,
       plan: job.plan,
       sheet: JSON.stringify(job.sheet),
-      stand_in: JSON.stringify(job.standIn),
     });
+    await insertStandIn(trx, id, mounted);
   });
   const stored = await findJob(id);
   if (!stored) throw new Error(`job ${id} was not stored`);

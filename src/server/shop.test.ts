@@ -7,6 +7,7 @@ import { database, openDatabase } from '@/data/database';
 import { acknowledgeCaution, findJob, listCautions, listJobs } from '@/data/jobs';
 import { appendChunk, findRun, insertRun, listRuns, readTrace } from '@/data/runs';
 import { listInstruments, listPeople, readShopSettings } from '@/data/settings';
+import { findStandIn } from '@/data/stand-ins';
 import { findSheet, listSheets } from '@/data/unit-sheets';
 import { RequestRefused } from './http/refused';
 import { addSheet, bookIn } from './jobs/book-in';
@@ -48,7 +49,9 @@ describe('booking in', () => {
     const second = await book('TK-2207-141');
     expect(second.number).toBe(first.number + 1);
     expect(first.sheet.spec).toEqual((await findSheet(workshop.sheetId))?.spec);
-    expect(first.standIn.seed).not.toBe(second.standIn.seed);
+    expect((await findStandIn(first.id)).seed).not.toBe((await findStandIn(second.id)).seed);
+    // What is mounted is nothing that a screen gets.
+    expect(JSON.stringify(await jobView(first.id))).not.toMatch(/standIn|"seed"|pairError/);
     expect(first.place).toBe('waiting');
     expect((await listJobs()).jobs.map((job) => job.serial)).toContain('TK-2207-140');
   });

@@ -80,7 +80,6 @@ export function jobViewOf(
       promisedAt: null,
       plan,
       sheet: { family: family.id, name: family.example.name, spec: family.example.spec },
-      standIn: { seed: 1, pairError: 0, faults: [] },
       takenOutAt: null,
     },
     familyTitle: family.title,

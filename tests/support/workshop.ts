@@ -3,6 +3,7 @@ import { simulateStep } from '@/core/rig/run-step';
 import { type Job } from '@/data/jobs';
 import { appendChunk, insertRun } from '@/data/runs';
 import { writeShopSettings } from '@/data/settings';
+import { findStandIn } from '@/data/stand-ins';
 import { findFamily } from '@/core/families';
 import { addSheet, bookIn } from '@/server/jobs/book-in';
 import { contextOf, measuredStepOf, siteNow } from '@/server/jobs/job-context';
@@ -34,9 +35,10 @@ export async function book(serial: string, standInFault = ''): Promise<Job> {
 export async function keepSimulated(job: Job, stepId: string, runSeed = 1): Promise<string> {
   const startedAt = new Date(2026, 10, 23, 9, 0, runSeed).toISOString();
   const site = await siteNow();
+  const { faults, seed } = await findStandIn(job.id);
   const trace = simulateStep(family, measuredStepOf(family, stepId), contextOf(job, site, startedAt), {
-    faults: job.standIn.faults,
-    benchSeed: job.standIn.seed,
+    faults,
+    benchSeed: seed,
     runSeed,
   });
   const id = await insertRun({

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { firstShape } from './0001-first-shape';
 import { spheres } from './0003-spheres';
 import { acts } from './0004-acts';
+import { standIns } from './0006-stand-ins';
 import { undo } from './0005-undo';
 import { waysToFeedAStep } from './0002-ways-to-feed-a-step';
 
@@ -11,7 +12,7 @@ interface Migration {
   down(knex: Knex): Promise<void>;
 }
 
-const all: readonly Migration[] = [firstShape, waysToFeedAStep, spheres, acts, undo];
+const all: readonly Migration[] = [firstShape, waysToFeedAStep, spheres, acts, undo, standIns];
 
 /** Migrations in order, kept in code so that they are bundled with the server. */
 export const migrations: Knex.MigrationSource<Migration> = {

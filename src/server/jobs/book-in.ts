@@ -40,22 +40,19 @@ export async function bookIn(given: BookIn): Promise<Job> {
   if (!known)
     throw new RequestRefused(422, 'Some fields need another look.', { standInFault: 'This unit has no such fault' });
   const seed = [...form.serial].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) | 0, 7);
-  return insertJob({
+  const booked = {
     serial: form.serial,
     vehicle: form.vehicle,
     complaint: form.complaint,
-    place: 'waiting',
+    place: 'waiting' as const,
     plan: family?.plans.some((plan) => plan.id === form.plan) ? form.plan : (family?.plans[0].id ?? 'bench'),
     bookedAt: new Date().toISOString(),
     bookedBy: form.person,
     promisedAt: form.promisedAt === '' ? null : form.promisedAt,
     sheet: { family: sheet.family, name: sheet.name, spec: sheet.spec },
-    standIn: {
-      seed,
-      pairError: 0.006,
-      faults: form.standInFault === '' ? [] : [{ id: form.standInFault, severity: mountedSeverity }],
-    },
-  });
+  };
+  const faults = form.standInFault === '' ? [] : [{ id: form.standInFault, severity: mountedSeverity }];
+  return insertJob(booked, { seed, pairError: 0.006, faults });
 }
 
 export const newSheetSchema = z.object({

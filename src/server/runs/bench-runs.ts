@@ -15,6 +15,7 @@ import {
   strikeOutRun,
   type Run,
 } from '@/data/runs';
+import { findStandIn } from '@/data/stand-ins';
 import { contextOf, jobNamed, measuredStepOf, sheetOf, siteNow, stillOpen } from '../jobs/job-context';
 import { recordAct } from '@/data/acts';
 import { RequestRefused } from '../http/refused';
@@ -48,11 +49,12 @@ function liveRecorder(id: string): RunRecorder {
 async function rigFor(job: Job, run: Pick<Run, 'step' | 'context' | 'startedAt'>, repeat: number): Promise<StandInRig> {
   const context = contextOf(job, run.context.site, run.startedAt);
   const { family } = sheetOf(job);
+  const { faults, seed, pairError } = await findStandIn(job.id);
   return rigForStep(family, measuredStepOf(family, run.step), context, {
-    faults: job.standIn.faults,
-    benchSeed: job.standIn.seed,
-    runSeed: job.standIn.seed + 7919 * repeat,
-    pairError: job.standIn.pairError,
+    faults,
+    benchSeed: seed,
+    runSeed: seed + 7919 * repeat,
+    pairError,
   });
 }
 

@@ -3,6 +3,7 @@ import { questionedFields } from '@/core/dials/question-figure';
 import { entryOf } from '@/core/dials/characteristic-entry';
 import { labelledSeed, randomSource } from '@/core/physics/random';
 import { insertRun, listRuns } from '@/data/runs';
+import { findStandIn } from '@/data/stand-ins';
 import { moveJob } from '@/data/jobs';
 import { recordAct } from '@/data/acts';
 import { RequestRefused } from '../http/refused';
@@ -58,5 +59,6 @@ export async function standInReadings(jobId: string, stepId: string): Promise<Re
   if (step.kind !== 'typed') return {};
   const context = contextOf(job, await siteNow(), new Date().toISOString());
   const repeat = (await listRuns(jobId)).filter((run) => run.step === stepId).length;
-  return step.standIn(context, job.standIn.faults, randomSource(labelledSeed(job.standIn.seed + repeat, stepId)));
+  const { faults, seed } = await findStandIn(jobId);
+  return step.standIn(context, faults, randomSource(labelledSeed(seed + repeat, stepId)));
 }

@@ -7,6 +7,7 @@ import { readShopSettings } from '@/data/settings';
 import { airText } from '@/server/jobs/air-text';
 import { siteNow } from '@/server/jobs/job-context';
 import { jobView } from '@/server/jobs/job-view';
+import { standInLooks } from '@/server/jobs/stand-in-looks';
 import { LookBench } from '@/ui/bench/look-bench';
 import { LogBench } from '@/ui/bench/log-bench';
 import { TypedBench } from '@/ui/bench/typed-bench';
@@ -40,8 +41,7 @@ async function benchOf({ job, family, step, by }: Asked) {
   const [view, site, air, { policy }] = await Promise.all([jobView(job.id), siteNow(), airText(), readShopSettings()]);
   const { id } = step;
   if (step.kind === 'look') {
-    const mounted = family.faults.filter((fault) => job.standIn.faults.some((active) => active.id === fault.id));
-    const appearance = Object.assign({}, ...mounted.map((fault) => fault.appearance)) as Record<string, string>;
+    const appearance = await standInLooks(job.id, family);
     return <LookBench key={id} view={view} step={id} air={air} appearance={appearance} />;
   }
   const props = { view, step: id, site, date: new Date().toISOString(), air };
