@@ -1,10 +1,11 @@
-import base from './playwright.config';
+import { defineConfig } from '@playwright/test';
+import { screens } from './playwright.config';
 
 /** Whole jobs of every kind in real time: too slow for every day, run on demand by `npm run benches`. */
-export default {
-  ...base,
+export default defineConfig({
+  ...screens,
   testDir: 'tests/benches',
   timeout: 3_600_000,
   workers: 1,
   projects: [{ name: 'benches' }],
-};
+});

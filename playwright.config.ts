@@ -8,7 +8,7 @@ const port = 4391;
 process.env.SEEDED_SHOP ??= mkdtempSync(path.join(tmpdir(), 'seeded-'));
 
 /** Real journeys in Debian's Chromium against the production build, on a demo shop of their own. */
-export default defineConfig({
+export const screens = defineConfig({
   testDir: 'tests/e2e',
   // No journey asserts a wall-clock time: these only end one that hangs, on however busy a machine.
   timeout: 480_000,
@@ -49,3 +49,5 @@ export default defineConfig({
     reuseExistingServer: false,
   },
 });
+
+export default screens;

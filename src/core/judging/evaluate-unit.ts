@@ -46,6 +46,8 @@ export type StepEvidence =
 export type Given = { readonly setting?: Partial<RunSetting> } & GivenReading;
 
 type GivenReading =
+  /** What it came to is known, or made when it is asked for, by what corrects it. */
+  | { readonly analysed: (context: StepContext<unknown>) => StepAnalysis }
   /** `said`: what was noticed of a file when it was read. */
   | { readonly trace: Trace; readonly said?: readonly AnalysisProblem[] }
   /** `standIn`: read off the stand-in's own instruments, not off dials. */
@@ -87,6 +89,7 @@ export type JudgedStep = MeasuredStep<unknown> | TypedStep<unknown>;
 /** A step's analysis from a trace, or from dial readings by the fields of its entry. */
 export function analysisOf(step: JudgedStep, given: Given, judged: StepContext<unknown>): StepAnalysis {
   const context = given.setting ? { ...judged, ...given.setting } : judged;
+  if ('analysed' in given) return given.analysed(context);
   if ('readings' in given) {
     const entry = entryOf(step);
     if (given.standIn) return entry.analyse(given.readings, context);

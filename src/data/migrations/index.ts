@@ -4,6 +4,7 @@ import { spheres } from './0003-spheres';
 import { acts } from './0004-acts';
 import { standIns } from './0006-stand-ins';
 import { undo } from './0005-undo';
+import { keptResults } from './0007-kept-results';
 import { waysToFeedAStep } from './0002-ways-to-feed-a-step';
 
 interface Migration {
@@ -12,7 +13,7 @@ interface Migration {
   down(knex: Knex): Promise<void>;
 }
 
-const all: readonly Migration[] = [firstShape, waysToFeedAStep, spheres, acts, undo, standIns];
+const all: readonly Migration[] = [firstShape, waysToFeedAStep, spheres, acts, undo, standIns, keptResults];
 
 /** Migrations in order, kept in code so that they are bundled with the server. */
 export const migrations: Knex.MigrationSource<Migration> = {

@@ -18,7 +18,8 @@ import { listActs, type Act } from '@/data/acts';
 import { readTrace, type Run } from '@/data/runs';
 import { recorderOf } from '../runs/bench-runs';
 import { drawnCurve, type DrawnCurve } from './drawn-curve';
-import { evaluateJob } from './evaluate-job';
+import { storeFace } from '@/data/kept-results';
+import { evaluateJob, type JobEvaluation } from './evaluate-job';
 import { contextOf, jobNamed, sheetOf, siteNow } from './job-context';
 import { undoableOf, type Undoable } from '../undo/undo';
 
@@ -181,9 +182,13 @@ async function staircaseFace(
   };
 }
 
-// Faces of kept runs never change; drawing one reads a whole trace.
-const shared = globalThis as { hardPedalFaces?: Map<string, Face> };
-const faces = (shared.hardPedalFaces ??= new Map());
+/** The job's face: read back where it was kept with the evaluation, drawn where it was not. One that hangs on today's air is not kept. */
+async function keptFace(job: Job, { evaluation, runs, inputs, face }: JobEvaluation): Promise<Face> {
+  if (face !== null) return face as Face;
+  const drawn = await faceOf(job, runs, evaluation.corrections.pair);
+  if (runs.some((run) => run.state === 'kept')) await storeFace(job.id, inputs, drawn);
+  return drawn;
+}
 
 /** Instruments mounted today whose calibration is overdue, with the steps of the plan that are read with them. */
 function overdueOf(
@@ -229,7 +234,8 @@ export async function jobView(id: string): Promise<JobView> {
 }
 
 async function viewOf(job: Job): Promise<JobView> {
-  const { evaluation, runs } = await evaluateJob(job);
+  const evaluated = await evaluateJob(job);
+  const { evaluation, runs } = evaluated;
   const { family } = sheetOf(job);
   const locks = await locksOf(job);
   const acts = await listActs(job.id);
@@ -261,16 +267,6 @@ async function viewOf(job: Job): Promise<JobView> {
     };
   });
   const openRun = openRunOf(runs);
-  const kept = runs
-    .filter((run) => run.state === 'kept')
-    .map((run) => `${run.id}${run.struckOut ?? ''}`)
-    .join();
-  const faceKey = `${job.id} ${kept}`;
-  let face = faces.get(faceKey);
-  if (!face) {
-    face = await faceOf(job, runs, evaluation.corrections.pair);
-    if (kept !== '') faces.set(faceKey, face);
-  }
   return {
     job,
     familyTitle: family.title,
@@ -279,7 +275,7 @@ async function viewOf(job: Job): Promise<JobView> {
     nextStep: openRun?.step ?? nextOf(steps, locks),
     openRun,
     conclusion: conclusionOf(job, evaluation),
-    face,
+    face: await keptFace(job, evaluated),
     blocking: blockingOf(job, steps, evaluation),
     releases: (await listReleases(job.id)).map(({ id, kind, issuedAt, person, withdrawn }) => ({
       id,

@@ -4,7 +4,7 @@ import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import { lookVerdict } from '@/core/judging/judge-step';
 import { lockText } from '@/core/wording/lock-text';
 import { listCautions, type Job } from '@/data/jobs';
-import { listEveryRun, readTrace, type Run } from '@/data/runs';
+import { listEveryRun, type Run } from '@/data/runs';
 import { RequestRefused } from '../http/refused';
 import { evaluateRun } from '../jobs/evaluate-job';
 import { sheetOf } from '../jobs/job-context';
@@ -16,8 +16,7 @@ async function verdictOf(job: Job, run: Run): Promise<StepEvaluation['verdict']>
   if (step.kind === 'look') return lookVerdict(step, run.findings ?? {});
   // A step that charges shuts what must be dead whatever it came to: only proofs are judged.
   if (step.pressure !== 'proves-dead') return 'not-run';
-  const trace = run.readings ? { time: new Float64Array(0), columns: {} } : (await readTrace(run.id)).trace;
-  return (await evaluateRun(job, run, trace)).verdict;
+  return (await evaluateRun(job, run)).verdict;
 }
 
 /**

@@ -1,4 +1,3 @@
-import { readTrace } from '@/data/runs';
 import { answer } from '@/server/http/answer';
 import { evaluateRun } from '@/server/jobs/evaluate-job';
 import { jobNamed } from '@/server/jobs/job-context';
@@ -9,6 +8,6 @@ type Params = { params: Promise<{ id: string }> };
 export function GET(_request: Request, { params }: Params) {
   return answer(async () => {
     const run = await runNamed((await params).id);
-    return evaluateRun(await jobNamed(run.jobId), run, (await readTrace(run.id)).trace);
+    return evaluateRun(await jobNamed(run.jobId), run);
   });
 }

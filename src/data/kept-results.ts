@@ -1,0 +1,73 @@
+import { methodVersion, type UnitEvaluation } from '@/core/judging/evaluate-unit';
+import type { StepAnalysis } from '@/core/procedure/step-analysis';
+import { database } from './database';
+import { fromStored, toStored } from './stored-json';
+
+/** What a run's trace or readings came to by today's method, by the hash of what it was read with. */
+export async function listAnalyses(
+  runIds: readonly string[],
+): Promise<readonly { readonly runId: string; readonly inputs: string; readonly analysis: StepAnalysis }[]> {
+  const rows = (await (
+    await database()
+  )('analyses')
+    .whereIn('run_id', [...runIds])
+    .where({ method_version: methodVersion })) as { run_id: string; inputs: string; analysis: string }[];
+  return rows.map(({ run_id, inputs, analysis }) => ({
+    runId: run_id,
+    inputs,
+    analysis: fromStored(analysis) as StepAnalysis,
+  }));
+}
+
+export async function storeAnalysis(runId: string, inputs: string, analysis: StepAnalysis): Promise<void> {
+  await (
+    await database()
+  )('analyses')
+    .insert({ run_id: runId, inputs, method_version: methodVersion, analysis: toStored(analysis) })
+    .onConflict(['run_id', 'inputs', 'method_version'])
+    .ignore();
+}
+
+export interface StoredEvaluation {
+  readonly evaluation: UnitEvaluation;
+  /** The small picture that belongs to it, as the screens write it; null where none was drawn yet. */
+  readonly face: unknown;
+}
+
+/** A job's evaluation from these inputs by today's method; undefined where it has to be made. */
+export async function findEvaluation(jobId: string, inputs: string): Promise<StoredEvaluation | undefined> {
+  const row = (await (
+    await database()
+  )('evaluations')
+    .where({ job_id: jobId, inputs, method_version: methodVersion })
+    .first()) as { evaluation: string; face: string | null } | undefined;
+  if (!row) return undefined;
+  return {
+    evaluation: fromStored(row.evaluation) as UnitEvaluation,
+    face: row.face === null ? null : fromStored(row.face),
+  };
+}
+
+/** Keeps a job's evaluation in place of the one before. */
+export async function storeEvaluation(jobId: string, inputs: string, evaluation: UnitEvaluation): Promise<void> {
+  await (
+    await database()
+  )('evaluations')
+    .insert({
+      job_id: jobId,
+      inputs,
+      method_version: methodVersion,
+      evaluation: toStored(evaluation),
+      face: null,
+    })
+    .onConflict('job_id')
+    .merge();
+}
+
+export async function storeFace(jobId: string, inputs: string, face: unknown): Promise<void> {
+  await (
+    await database()
+  )('evaluations')
+    .where({ job_id: jobId, inputs })
+    .update({ face: toStored(face) });
+}
