@@ -19,6 +19,7 @@ import { appendChunk, insertRun, setRunState } from '@/data/runs';
 import { writeShopSettings } from '@/data/settings';
 import { insertSphere, insertSphereCheck, markFitted } from '@/data/spheres';
 import { insertSheet, listSheets } from '@/data/unit-sheets';
+import { floorView } from '@/server/jobs/job-view';
 import { sliceTrace, type Trace } from '@/core/traces/trace';
 
 /*
@@ -618,5 +619,7 @@ export async function demoShop(now = new Date()): Promise<boolean> {
     }
   }
   await demoSpheres(now);
+  // Everything is judged once, so that the first look at the floor finds it kept.
+  await floorView();
   return true;
 }

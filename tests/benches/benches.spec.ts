@@ -50,12 +50,17 @@ const outcomes: Outcome[] = [];
 const headline = (page: Page) => page.getByRole('heading', { level: 1 });
 const blur = (page: Page) => page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
 
+/** Sets the rig's time by keys, unless the run is over by then. */
 async function rigTime(page: Page, speed: number): Promise<void> {
   const list = page.getByLabel('Rig time');
-  await list.focus();
-  for (let i = 0; i < 4 && (await list.inputValue()) !== String(speed); i++) {
-    await page.keyboard.press(Number(await list.inputValue()) < speed ? 'ArrowDown' : 'ArrowUp');
-    await page.waitForTimeout(150);
+  try {
+    for (let i = 0; i < 4 && (await list.inputValue({ timeout: 500 })) !== String(speed); i++) {
+      await list.focus({ timeout: 500 });
+      await page.keyboard.press(Number(await list.inputValue({ timeout: 500 })) < speed ? 'ArrowDown' : 'ArrowUp');
+      await page.waitForTimeout(150);
+    }
+  } catch (error) {
+    if (await list.isVisible()) throw error;
   }
   await blur(page);
 }
