@@ -211,7 +211,7 @@ test.afterAll(() => {
     `# Whole jobs of every kind
 
 Sound units from booking in to the release, by keyboard alone, in a browser, on the stand-in: every guide is begun ${lateBy} s late. Written by
-\`npm run benches\`, which takes some twenty minutes; seconds are those of the run, with the rig up to ${quick} times as quick as a bench.
+\`npm run benches\`, which takes some ten minutes; seconds are those of the run, with the rig up to ${quick} times as quick as a bench.
 
 ${table}
 `,
