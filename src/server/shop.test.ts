@@ -11,7 +11,8 @@ import { findStandIn } from '@/data/stand-ins';
 import { findSheet, listSheets } from '@/data/unit-sheets';
 import { RequestRefused } from './http/refused';
 import { addSheet, bookIn } from './jobs/book-in';
-import { correctionsBefore, evaluateJob, evaluateRun } from './jobs/evaluate-job';
+import { correctionsBefore } from '@/core/judging/evaluate-unit';
+import { evaluateJob, evaluateRun } from './jobs/evaluate-job';
 import { floorView, jobView } from './jobs/job-view';
 import {
   commandRun,
@@ -215,8 +216,8 @@ describe('evaluating a job', () => {
     await keepSimulated(job, 'gauge-agreement');
     await keepSimulated(job, 'boost-curve', 2);
     const single = (await evaluateJob(job)).evaluation;
-    expect((await correctionsBefore(job, 'gauge-agreement')).pair).toBeNull();
-    expect((await correctionsBefore(job, 'boost-curve')).pair?.applied).toBe(true);
+    expect(correctionsBefore(single.steps, 'gauge-agreement').pair).toBeNull();
+    expect(correctionsBefore(single.steps, 'boost-curve').pair?.applied).toBe(true);
     await keepSimulated(job, 'boost-curve', 3);
     const double = (await evaluateJob(job)).evaluation;
     const slope = (of: typeof single) => {

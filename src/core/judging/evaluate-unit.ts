@@ -1,5 +1,5 @@
 import type { AnyFamily } from '../contract/family';
-import { mergeCorrections } from '../procedure/corrections';
+import { correctionsOf } from '../procedure/corrections';
 import type { Characteristic, Corrections, StepAnalysis } from '../procedure/step-analysis';
 import type { StepContext } from '../procedure/step-context';
 import type { MeasuredStep, StepDefinition, TypedStep } from '../procedure/step-definition';
@@ -75,6 +75,12 @@ export interface StepEvaluation {
 /** Everything that has to be said beside a step's figures: what keeps a pass from standing, then what was noticed. */
 export function remarksOf(step: Pick<StepEvaluation, 'doubts' | 'analyses'>): readonly AnalysisProblem[] {
   return [...step.doubts, ...step.analyses.flatMap((analysis) => analysis.notes)];
+}
+
+/** What the steps before one of them found out about the bench. */
+export function correctionsBefore(steps: readonly StepEvaluation[], stepId: string): Corrections {
+  const at = steps.findIndex((each) => each.step === stepId);
+  return correctionsOf((at < 0 ? steps : steps.slice(0, at)).flatMap((step) => step.analyses));
 }
 
 export interface UnitEvaluation {
@@ -227,7 +233,7 @@ export function evaluateUnit(
     );
     if (analyses.length === 0) return notRun(step);
     const result = evaluateMeasured(step, analyses, context, how.policy);
-    for (const analysis of result.analyses) corrections = mergeCorrections(corrections, analysis.corrections ?? {});
+    corrections = correctionsOf(result.analyses, corrections);
     return result;
   });
   return { verdict: unitVerdict(steps), steps, corrections };

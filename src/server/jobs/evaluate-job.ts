@@ -1,9 +1,8 @@
 import { createHash } from 'node:crypto';
-import { mergeCorrections } from '@/core/procedure/corrections';
-import { noCorrections, type Corrections } from '@/core/procedure/step-analysis';
 import { planOf } from '@/core/contract/family';
 import {
   analysisOf,
+  correctionsBefore,
   evaluateMeasured,
   evaluateUnit,
   type StepEvaluation,
@@ -69,22 +68,12 @@ export async function evaluateJob(job: Job): Promise<JobEvaluation> {
   return { evaluation, runs, inputs, face: null };
 }
 
-/** What the kept steps before `stepId` found out about the bench. */
-export async function correctionsBefore(job: Job, stepId: string): Promise<Corrections> {
-  const { evaluation } = await evaluateJob(job);
-  let corrections = noCorrections;
-  for (const step of evaluation.steps) {
-    if (step.step === stepId) break;
-    for (const analysis of step.analyses) corrections = mergeCorrections(corrections, analysis.corrections ?? {});
-  }
-  return corrections;
-}
-
 /** Evaluates one run by itself, kept or not, under today's policy. */
 export async function evaluateRun(job: Job, run: Run): Promise<StepEvaluation> {
   const { policy } = await readShopSettings();
   const step = judgedStepOf(sheetOf(job).family, run.step);
-  const corrections = await correctionsBefore(job, run.step);
+  const { evaluation } = await evaluateJob(job);
+  const corrections = correctionsBefore(evaluation.steps, run.step);
   const context = { ...contextOf(job, run.context.site, run.startedAt), corrections };
   const analyses = await RunAnalyses.of(job, [run]);
   return analyses.whileReading(() =>

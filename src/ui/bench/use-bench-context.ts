@@ -1,12 +1,10 @@
 'use client';
-
-import { mergeCorrections } from '@/core/procedure/corrections';
 import { useMemo } from 'react';
 import { findFamily } from '@/core/families';
 import { planOf } from '@/core/contract/family';
-import { noCorrections, type Corrections } from '@/core/procedure/step-analysis';
 import { contextAt, type Site } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
+import { correctionsBefore } from '@/core/judging/evaluate-unit';
 import type { JobView } from '@/server/jobs/job-view';
 
 /** Family, unit and context of a bench step, made in the browser from the job and the site. */
@@ -17,12 +15,10 @@ export function useBenchContext(view: JobView, stepId: string, site: Site, date:
     const checked = known ? checkSpec(known, sheet.name, sheet.spec, 'sheet') : null;
     if (!checked?.ok) throw new Error(`the sheet of job ${view.job.number} cannot be read`);
     const { family } = checked.value;
-    let corrections: Corrections = noCorrections;
-    for (const step of view.steps) {
-      if (step.id === stepId) break;
-      for (const analysis of step.evaluation.analyses)
-        corrections = mergeCorrections(corrections, analysis.corrections ?? {});
-    }
+    const corrections = correctionsBefore(
+      view.steps.map((step) => step.evaluation),
+      stepId,
+    );
     const context = { ...contextAt(checked.value, site, date, view.job.plan), corrections };
     const { stand } = planOf(family, context.plan);
     return { family, context, stand, leverMaximum: stand.leverMaximum(context.unit) };
