@@ -259,6 +259,26 @@ describe('what was judged is kept', () => {
     expect(lost?.verdict).toBe('undecided');
   });
 
+  it('what the workshop asks for is among what it was made from', async () => {
+    const job = await book('TK-2207-152');
+    await keepSimulated(job, 'vacuum-hold-rest', 6);
+    await evaluateJob(job);
+    const db = await database();
+    const kept = async () => (await db('analyses').count('* as n').first()) as { n: number };
+    const { n } = await kept();
+    await evaluateJob(job);
+    expect((await kept()).n).toBe(n);
+    // A later run under another school is judged with the earlier ones by that: they are read anew.
+    const later = await keepSimulated(job, 'vacuum-draw', 7);
+    const { context } = (await findRun(later))!;
+    const site = { ...context.site, schools: { exhaust: 'count', leastVacuum: 'both' } };
+    await db('runs')
+      .where({ id: later })
+      .update({ context: JSON.stringify({ ...context, site }) });
+    await evaluateJob(job);
+    expect((await kept()).n).toBe(n + 2);
+  });
+
   it('a repeat is read by what held when it was made, whatever the later one was made with', async () => {
     const job = await book('TK-2207-151');
     const first = await keepSimulated(job, 'vacuum-hold-rest', 4);

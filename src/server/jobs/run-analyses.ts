@@ -16,9 +16,11 @@ class TraceWanted extends Error {
   }
 }
 
-/** What a run is read with apart from its own record: what earlier steps found out about the bench. */
-function inputsOf(context: StepContext<unknown>): string {
-  return createHash('sha256').update(JSON.stringify(context.corrections)).digest('hex');
+/** What a run is read with apart from its own record: what earlier steps found out about the bench, and what the workshop asks for. */
+function inputsOf({ corrections, workshopLimits, schools, plan }: StepContext<unknown>): string {
+  return createHash('sha256')
+    .update(JSON.stringify([corrections, workshopLimits, schools, plan]))
+    .digest('hex');
 }
 
 /** What a run was recorded with. */
