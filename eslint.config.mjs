@@ -42,6 +42,10 @@ const config = [
   ),
   layer(['src/data/**'], ['@/app/*', '@/ui/*', '@/server/*', 'react', 'next/*'], 'Data stands on the core only.'),
   layer(['src/server/**'], ['@/app/*', '@/ui/*'], 'The server stands on data and core.'),
+  {
+    ...layer(['src/app/api/**'], ['@/data/*', 'knex', 'node:*'], 'A route asks a use case; only use cases touch data.'),
+    ignores: ['**/*.test.ts'],
+  },
   layer(
     ['src/ui/**'],
     ['@/app/*', '@/cli/*', 'knex', 'node:*'],
