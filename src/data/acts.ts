@@ -11,6 +11,7 @@ export const actKinds = [
   'moved',
   'taken-out',
   'brought-back',
+  'rejudged',
 ] as const;
 
 const rowSchema = z.object({

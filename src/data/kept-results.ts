@@ -48,6 +48,17 @@ export async function findEvaluation(jobId: string, inputs: string): Promise<Sto
   };
 }
 
+/** A job's evaluation from these inputs by an older method, where that is what is kept. */
+export async function findOlderEvaluation(jobId: string, inputs: string): Promise<UnitEvaluation | undefined> {
+  const row = (await (
+    await database()
+  )('evaluations')
+    .where({ job_id: jobId, inputs })
+    .whereNot({ method_version: methodVersion })
+    .first()) as { evaluation: string } | undefined;
+  return row && (fromStored(row.evaluation) as UnitEvaluation);
+}
+
 /** Keeps a job's evaluation in place of the one before. */
 export async function storeEvaluation(jobId: string, inputs: string, evaluation: UnitEvaluation): Promise<void> {
   await (

@@ -251,12 +251,17 @@ describe('what was judged is kept', () => {
     expect(anew.steps.map((step) => step.analyses)).toEqual(evaluation.steps.map((step) => step.analyses));
     expect((await evaluateRun(job, (await findRun(run))!)).verdict).toBe('pass');
     await writeShopSettings(settings);
+    await evaluateJob(job);
 
     // By another method it is made again, and its trace is wanted for that.
     await db('evaluations').update({ method_version: 1 });
     await db('analyses').update({ method_version: 1 });
     const lost = (await evaluateJob(job)).evaluation.steps.find((step) => step.step === 'boost-curve');
     expect(lost?.verdict).toBe('undecided');
+    // And it is said what came out otherwise.
+    const [{ by, what }] = (await jobView(job.id)).rejudged;
+    expect(by).toMatch(/^Method \d+$/);
+    expect(what).toContain('Boost curve was pass, is undecided');
   });
 
   it('what the workshop asks for is among what it was made from', async () => {

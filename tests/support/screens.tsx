@@ -104,6 +104,7 @@ export function jobViewOf(
     overdue: [],
     undoable: [],
     aside: [],
+    rejudged: [],
     cautions: family.steps.flatMap((step) =>
       step.cautions.map((caution) => ({ caution, person: 'Ilse Varga', at: '' })),
     ),

@@ -10,11 +10,12 @@ import {
   type UnitEvaluation,
 } from '@/core/judging/evaluate-unit';
 import type { Job } from '@/data/jobs';
-import { findEvaluation, storeEvaluation } from '@/data/kept-results';
+import { findEvaluation, findOlderEvaluation, storeEvaluation } from '@/data/kept-results';
 import { listRuns, type Run } from '@/data/runs';
 import { readShopSettings } from '@/data/settings';
 import { contextOf, judgedStepOf, sheetOf } from './job-context';
 import { RunAnalyses, settingOf } from './run-analyses';
+import { sayRejudged } from './say-rejudged';
 
 /** A job's evaluation with the runs it was made from. */
 export interface JobEvaluation {
@@ -64,7 +65,9 @@ export async function evaluateJob(job: Job): Promise<JobEvaluation> {
   const evaluation = await analyses.whileReading(() =>
     evaluateUnit(family, planOf(family, job.plan).steps, evidenceOf(job, runs, analyses), { context, policy }),
   );
+  const older = await findOlderEvaluation(job.id, inputs);
   await storeEvaluation(job.id, inputs, evaluation);
+  if (older) await sayRejudged(job, older, evaluation);
   return { evaluation, runs, inputs, face: null };
 }
 

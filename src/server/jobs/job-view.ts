@@ -104,6 +104,8 @@ export interface JobView {
   readonly undoable: readonly Undoable[];
   /** Steps of which a finished run is set aside while they are run again. */
   readonly aside: readonly string[];
+  /** What another method judges otherwise than the one before it did, latest first. */
+  readonly rejudged: readonly { readonly by: string; readonly at: string; readonly what: string }[];
 }
 
 function openRunOf(runs: readonly Run[]): OpenRun | null {
@@ -287,6 +289,10 @@ async function viewOf(job: Job): Promise<JobView> {
     cautions: await listCautions(job.id),
     overdue: overdueOf(job, await siteNow(), evaluation),
     undoable: await undoableOf(job),
+    rejudged: acts
+      .filter((each) => each.act === 'rejudged')
+      .map(({ person, at, detail }) => ({ by: person, at, what: detail ?? '' }))
+      .reverse(),
     aside: runs.filter((run) => run.state === 'aside').map((run) => run.step),
   };
 }

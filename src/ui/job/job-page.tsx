@@ -190,6 +190,11 @@ export function JobPage({ view }: { readonly view: JobView }) {
       <div className={styles.layout}>
         <section aria-label="Run sheet">
           <OverdueNote overdue={view.overdue} />
+          {view.rejudged.map(({ by, at, what }) => (
+            <p key={at} className={styles.rejudged}>
+              {by} judged this job anew, {when(at, 'moment')}: {what}. Papers that were issued stay as they are.
+            </p>
+          ))}
           <ol className={styles.sheet}>
             {view.steps.map((step, at) => (
               <StepRow key={step.id} view={view} step={step} at={at} />
