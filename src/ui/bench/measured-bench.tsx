@@ -212,7 +212,11 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
         aria-label={shownResult ? 'Results' : silent ? 'Readings from before' : 'Readings'}
       >
         {!recording && <WaysToFeed view={view} step={step} current="live" />}
-        {!recording && <UndoList undoable={undoableHere} />}
+        {!recording && undoableHere.length > 0 && (
+          <div className={styles.undoable}>
+            <UndoList undoable={undoableHere} />
+          </div>
+        )}
         <OverdueNote overdue={view.overdue.filter((each) => each.steps.includes(stepId))} />
         {shownResult ? <StepResults result={shownResult} units={units} /> : readingPanels()}
       </aside>
