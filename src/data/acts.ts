@@ -69,6 +69,12 @@ export async function listActs(jobId: string): Promise<Act[]> {
   return rows.map(fromRow);
 }
 
+/** Jobs that something was done to since a moment. */
+export async function jobsActedOn(since: string): Promise<ReadonlySet<string>> {
+  const ids = (await (await database())('acts').where('at', '>=', since).distinct().pluck('job_id')) as string[];
+  return new Set(ids);
+}
+
 export async function findAct(id: number): Promise<Act | undefined> {
   const row: unknown = await (await database())('acts').where({ id }).first();
   return row === undefined ? undefined : fromRow(row);

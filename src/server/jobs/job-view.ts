@@ -14,13 +14,14 @@ import type { StepEvaluation, UnitEvaluation } from '@/core/judging/evaluate-uni
 import type { StepVerdict, UnitVerdict } from '@/core/vocabulary/verdict';
 import { listCautions, listJobs, type AcknowledgedCaution, type Job } from '@/data/jobs';
 import { listReleases } from '@/data/releases';
-import { listActs, type Act } from '@/data/acts';
+import { jobsActedOn, listActs, type Act } from '@/data/acts';
 import { readTrace, type Run } from '@/data/runs';
 import { recorderOf } from '../runs/bench-runs';
 import { drawnCurve, type DrawnCurve } from './drawn-curve';
 import { storeFace } from '@/data/kept-results';
 import { evaluateJob, type JobEvaluation } from './evaluate-job';
 import { contextOf, jobNamed, sheetOf, siteNow } from './job-context';
+import { dayAgo } from '../undo/day-ago';
 import { undoableOf, type Undoable } from '../undo/undo';
 
 /** The small picture of a unit: its decisive test over the band it should lie in, SI. */
@@ -322,7 +323,8 @@ export interface FloorView {
 /** Jobs that have left the floor within the day, latest first. */
 async function leftToday(jobs: readonly Job[]): Promise<LeftJob[]> {
   const left: LeftJob[] = [];
-  for (const job of jobs) {
+  const touched = await jobsActedOn(dayAgo());
+  for (const job of jobs.filter(({ id }) => touched.has(id))) {
     const undoable = (await undoableOf(job).catch((): Undoable[] => [])).find(
       ({ what }) => what === (job.takenOutAt === null ? 'moved' : 'taken-out'),
     );
