@@ -65,6 +65,6 @@ test('an instrument that was taken off is put back', async ({ page }) => {
   const row = page.getByRole('row', { name: /Pedal travel/ });
   await row.getByRole('button', { name: 'Take off' }).click();
   await expect(row).toHaveCount(0);
-  await page.getByRole('button', { name: /^Put .* back$/ }).click();
+  await page.getByRole('button', { name: /^Put Pedal travel .* back$/ }).click();
   await expect(row).toBeVisible();
 });
