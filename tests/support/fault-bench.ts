@@ -68,8 +68,8 @@ export interface FaultShown {
   readonly notLeft: readonly string[];
 }
 
-/** Holds a fault's words against its model, by every step of every plan or by those alone that its words name. */
-export function showFault(layouts: readonly AnyFamily[], id: string, steps: 'every-step' | 'told-steps'): FaultShown {
+/** Holds a fault's words against its model, by the steps that its words name or by all the others of every plan. */
+export function showFault(layouts: readonly AnyFamily[], id: string, steps: 'told-steps' | 'other-steps'): FaultShown {
   const [told, failed, notLeft] = [new Set<string>(), new Set<string>(), new Set<string>()];
   for (const family of layouts) {
     const fault = family.faults.find((each) => each.id === id);
@@ -77,7 +77,7 @@ export function showFault(layouts: readonly AnyFamily[], id: string, steps: 'eve
     fault.tells.forEach((step) => told.add(step));
     for (const plan of family.plans) {
       const named = [...fault.tells, ...fault.leaves].filter((step) => plan.steps.includes(step));
-      const only = steps === 'every-step' ? plan.steps : named;
+      const only = steps === 'told-steps' ? named : plan.steps.filter((step) => !named.includes(step));
       const shown = faultBench(family, plan.id)([{ id, severity: toldAt }], fault.appearance, only);
       for (const { step, verdict } of Object.values(shown)) {
         if (verdict === 'fail') failed.add(step);
