@@ -149,6 +149,15 @@ export async function setRunState(id: string, state: RunState, endedAt?: string)
     .update(endedAt === undefined ? { state } : { state, ended_at: endedAt });
 }
 
+/** Brings back finished runs that were set aside for one that never came to be. */
+export async function bringBackAside(): Promise<void> {
+  const db = await database();
+  const open = db('runs as open')
+    .whereIn('open.state', ['recording', 'complete'])
+    .whereRaw('open.job_id = runs.job_id');
+  await db('runs').where({ state: 'aside' }).whereNotExists(open).update({ state: 'complete' });
+}
+
 /** Strikes a run out with a reason, or counts it again (null). */
 export async function strikeOutRun(id: string, reason: string | null): Promise<void> {
   await (await database())('runs').where({ id }).update({ struck_out: reason });

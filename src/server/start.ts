@@ -1,4 +1,5 @@
 import { FolderTaken, takeFolder } from '@/data/one-server';
+import { bringBackAside } from '@/data/runs';
 import { floorView } from './jobs/job-view';
 
 /** Takes the data folder for this server alone, and evaluates the jobs of the day once, so that the first look does not wait for it. */
@@ -10,5 +11,6 @@ export async function start(): Promise<void> {
     console.error(error.message);
     process.exit(1);
   }
+  await bringBackAside().catch((error: unknown) => console.error(error));
   void floorView().catch(() => undefined);
 }

@@ -100,10 +100,11 @@ export async function startRun(jobId: string, stepId: string, person: string, ag
   if (open && open.step === stepId && open.state === 'recording') return { id: open.id };
   const former = again && open?.step === stepId && open.state === 'complete' ? open : null;
   if (open && !former) throw stillOpen(job, open.step);
-  if (former) await setRunState(former.id, 'aside');
   const startedAt = new Date().toISOString();
   const context = { site: await siteNow(), source: 'stand-in rig' } as const;
   const id = await insertRun({ jobId, step: stepId, state: 'recording', startedAt, person, context });
+  // Only once the new one is there: a former run that nothing replaces must not be out of sight.
+  if (former) await setRunState(former.id, 'aside');
   if (job.place === 'waiting' || job.place === 'waiting-parts') await moveJob(jobId, 'on-bench');
   const run = await runNamed(id);
   const rig = await rigFor(job, run, runs.filter((each) => each.step === stepId).length);

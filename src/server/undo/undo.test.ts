@@ -12,7 +12,7 @@ import * as runsRoute from '@/app/api/jobs/[id]/runs/route';
 import * as runRoute from '@/app/api/runs/[id]/route';
 import { database } from '@/data/database';
 import type { Job } from '@/data/jobs';
-import { appendChunk, findRun, insertRun, listEveryRun, listRuns } from '@/data/runs';
+import { appendChunk, bringBackAside, findRun, insertRun, listEveryRun, listRuns, setRunState } from '@/data/runs';
 import { listInstruments, storeInstrument } from '@/data/settings';
 import { takenOffToday } from '../instruments';
 import { contextOf, measuredStepOf, sheetOf, siteNow } from '../jobs/job-context';
@@ -161,6 +161,16 @@ describe('a finished run whose step is run again', () => {
     expect((await listRuns(job.id)).map((run) => run.id)).toEqual([id]);
     await takeBack(job, 'discarded');
     expect((await findRun(former))?.state).toBe('complete');
+  });
+
+  it('that was set aside for one that never came to be is brought back when the server starts', async () => {
+    const [lost, replaced] = [await book('TK-U-11'), await book('TK-U-12')];
+    const [alone, former] = [await finished(lost), await finished(replaced)];
+    await setRunState(alone, 'aside');
+    const { id } = (await ask(runsRoute.POST, replaced.id, { step, person, again: true })).body;
+    await bringBackAside();
+    expect([(await findRun(alone))?.state, (await findRun(former))?.state]).toEqual(['complete', 'aside']);
+    await ask(runRoute.POST, id, { action: 'discard', person });
   });
 
   it('stays in the way of another start that does not say so', async () => {
