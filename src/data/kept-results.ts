@@ -3,29 +3,48 @@ import type { StepAnalysis } from '@/core/procedure/step-analysis';
 import { database } from './database';
 import { fromStored, toStored } from './stored-json';
 
+/**
+ * What is kept here can be made again: a full disk, or a row that makes no sense, costs time and no page. `otherwise` is what stands
+ * for an answer that did not come.
+ */
+async function atBest<T>(work: () => Promise<T>, otherwise: T): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    console.error('a kept result is left out:', error);
+    return otherwise;
+  }
+}
+
 /** What a run's trace or readings came to by today's method, by the hash of what it was read with. */
 export async function listAnalyses(
   runIds: readonly string[],
 ): Promise<readonly { readonly runId: string; readonly inputs: string; readonly analysis: StepAnalysis }[]> {
-  const rows = (await (
-    await database()
-  )('analyses')
-    .whereIn('run_id', [...runIds])
-    .where({ method_version: methodVersion })) as { run_id: string; inputs: string; analysis: string }[];
-  return rows.map(({ run_id, inputs, analysis }) => ({
-    runId: run_id,
-    inputs,
-    analysis: fromStored(analysis) as StepAnalysis,
-  }));
+  return atBest(async () => {
+    const rows = (await (
+      await database()
+    )('analyses')
+      .whereIn('run_id', [...runIds])
+      .where({ method_version: methodVersion })) as { run_id: string; inputs: string; analysis: string }[];
+    return rows.map(({ run_id, inputs, analysis }) => ({
+      runId: run_id,
+      inputs,
+      analysis: fromStored(analysis) as StepAnalysis,
+    }));
+  }, []);
 }
 
 export async function storeAnalysis(runId: string, inputs: string, analysis: StepAnalysis): Promise<void> {
-  await (
-    await database()
-  )('analyses')
-    .insert({ run_id: runId, inputs, method_version: methodVersion, analysis: toStored(analysis) })
-    .onConflict(['run_id', 'inputs', 'method_version'])
-    .ignore();
+  await atBest(
+    async () =>
+      void (await (
+        await database()
+      )('analyses')
+        .insert({ run_id: runId, inputs, method_version: methodVersion, analysis: toStored(analysis) })
+        .onConflict(['run_id', 'inputs', 'method_version'])
+        .merge()),
+    undefined,
+  );
 }
 
 export interface StoredEvaluation {
@@ -36,43 +55,40 @@ export interface StoredEvaluation {
 
 /** A job's evaluation from these inputs by today's method; undefined where it has to be made. */
 export async function findEvaluation(jobId: string, inputs: string): Promise<StoredEvaluation | undefined> {
-  const row = (await (
-    await database()
-  )('evaluations')
-    .where({ job_id: jobId, inputs, method_version: methodVersion })
-    .first()) as { evaluation: string; face: string | null } | undefined;
-  if (!row) return undefined;
-  return {
-    evaluation: fromStored(row.evaluation) as UnitEvaluation,
-    face: row.face === null ? null : fromStored(row.face),
-  };
+  return atBest(async () => {
+    const row = (await (
+      await database()
+    )('evaluations')
+      .where({ job_id: jobId, inputs, method_version: methodVersion })
+      .first()) as { evaluation: string; face: string | null } | undefined;
+    if (!row) return undefined;
+    return {
+      evaluation: fromStored(row.evaluation) as UnitEvaluation,
+      face: row.face === null ? null : fromStored(row.face),
+    };
+  }, undefined);
 }
 
 /** A job's evaluation from these inputs by an older method, where that is what is kept. */
 export async function findOlderEvaluation(jobId: string, inputs: string): Promise<UnitEvaluation | undefined> {
-  const row = (await (
-    await database()
-  )('evaluations')
-    .where({ job_id: jobId, inputs })
-    .whereNot({ method_version: methodVersion })
-    .first()) as { evaluation: string } | undefined;
-  return row && (fromStored(row.evaluation) as UnitEvaluation);
+  return atBest(async () => {
+    const row = (await (
+      await database()
+    )('evaluations')
+      .where({ job_id: jobId, inputs })
+      .whereNot({ method_version: methodVersion })
+      .first()) as { evaluation: string } | undefined;
+    return row && (fromStored(row.evaluation) as UnitEvaluation);
+  }, undefined);
 }
 
 /** Keeps a job's evaluation in place of the one before. */
 export async function storeEvaluation(jobId: string, inputs: string, evaluation: UnitEvaluation): Promise<void> {
-  await (
-    await database()
-  )('evaluations')
-    .insert({
-      job_id: jobId,
-      inputs,
-      method_version: methodVersion,
-      evaluation: toStored(evaluation),
-      face: null,
-    })
-    .onConflict('job_id')
-    .merge();
+  const row = { job_id: jobId, inputs, method_version: methodVersion, evaluation: toStored(evaluation), face: null };
+  await atBest(
+    async () => void (await (await database())('evaluations').insert(row).onConflict('job_id').merge()),
+    undefined,
+  );
 }
 
 export async function storeFace(jobId: string, inputs: string, face: unknown): Promise<void> {

@@ -264,6 +264,29 @@ describe('what was judged is kept', () => {
     expect(what).toContain('Boost curve was pass, is undecided');
   });
 
+  it('a kept result that cannot be written, or makes no sense, costs no page', async () => {
+    const job = await book('TK-2207-153');
+    await keepSimulated(job, 'vacuum-hold-rest', 8);
+    const db = await database();
+    const quiet = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+    // As a full disk does: nothing can be written any more.
+    await db.raw(
+      `create trigger full_disk before insert on evaluations begin select raise(abort, 'disk is full'); end`,
+    );
+    expect((await jobView(job.id)).steps.find((step) => step.id === 'vacuum-hold-rest')?.evaluation.verdict).toBe(
+      'pass',
+    );
+    await db.raw('drop trigger full_disk');
+    await jobView(job.id);
+    await db('evaluations').where({ job_id: job.id }).update({ evaluation: '{' });
+    await db('analyses').update({ analysis: '{' });
+    expect((await jobView(job.id)).steps.find((step) => step.id === 'vacuum-hold-rest')?.evaluation.verdict).toBe(
+      'pass',
+    );
+    expect(quiet).toHaveBeenCalled();
+    quiet.mockRestore();
+  });
+
   it('what the workshop asks for is among what it was made from', async () => {
     const job = await book('TK-2207-152');
     await keepSimulated(job, 'vacuum-hold-rest', 6);

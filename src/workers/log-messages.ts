@@ -1,6 +1,7 @@
 import type { Corrections } from '@/core/procedure/step-analysis';
 import type { MappedColumn } from '@/core/formats/column-mapping';
 import type { GuessedColumn } from '@/core/formats/guess-mapping';
+import type { QuestionedChannel } from '@/core/formats/questioned-channels';
 import type { ReadProblem } from '@/core/vocabulary/read-problem';
 import type { Site } from '@/core/formats/site-file';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
@@ -47,6 +48,8 @@ export type LogAnswer =
       readonly preview: PreviewSamples;
       readonly leftOut: readonly string[];
       readonly repeatedTimes: number;
+      /** Channels that have to be looked at before the log counts, whoever mapped them. */
+      readonly questioned: readonly QuestionedChannel[];
     }
   /** Samples `from` … of the trace as the bytes the server takes; `next` is null after the last. */
   | {

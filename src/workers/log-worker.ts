@@ -5,6 +5,7 @@ import { standInSource } from '@/core/formats/bench-log';
 import { guessMapping, headerFingerprint } from '@/core/formats/guess-mapping';
 import { isRowProblem } from '@/core/vocabulary/read-problem';
 import { decodeText } from '@/core/formats/decode-text';
+import { questionedChannels } from '@/core/formats/questioned-channels';
 import { readRawLog, type RawLog } from '@/core/formats/raw-log';
 import { contextAt } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
@@ -87,7 +88,8 @@ function judge({ mapping, leaveOut }: Extract<LogRequest, { kind: 'judge' }>): v
   const suspected = suspectLog(family, step, trace, context);
   const result = evaluateMeasured(step, [saying(analysis, suspected)], context, policy);
   const { leftOut, repeatedTimes } = mapped.value;
-  say({ kind: 'judged', result, preview: previewOf(trace), leftOut, repeatedTimes });
+  const questioned = questionedChannels(trace, context.ambient.pressure);
+  say({ kind: 'judged', result, preview: previewOf(trace), leftOut, repeatedTimes, questioned });
 }
 
 /** Lowest and highest of every stretch of every channel, on one clock. */

@@ -1,5 +1,6 @@
 import type { MappedColumn } from './column-mapping';
 import type { GuessedColumn, Inference } from './guess-mapping';
+import type { QuestionedChannel } from './questioned-channels';
 
 /** What has to be answered about a column before its log counts. */
 export interface MappingQuestion {
@@ -14,9 +15,27 @@ const same = (one: MappedColumn, other: MappedColumn) => JSON.stringify(one) ===
 
 /**
  * Columns of a log that somebody has to look at before it is kept: those whose guess is open and was left as it is, and those that a
- * remembered mapping reads otherwise than this file's header and figures say. What was changed by hand is answered by that.
+ * remembered mapping reads otherwise than this file's header and figures say. What was changed by hand is answered by that, unless its
+ * figures are in doubt as they are mapped now (`questioned`).
  */
 export function mappingQuestions(
+  headers: readonly string[],
+  mapping: readonly MappedColumn[],
+  guesses: readonly GuessedColumn[],
+  remembered: boolean,
+  questioned: readonly QuestionedChannel[] = [],
+): readonly MappingQuestion[] {
+  const byGuess = askedByGuess(headers, mapping, guesses, remembered);
+  // A column that was mapped by hand is asked about by its figures, where no guess has asked already.
+  const byFigures = headers.flatMap((header, column): MappingQuestion[] => {
+    const is = mapping[column];
+    const found = is?.use === 'channel' ? questioned.find((each) => each.channel === is.channel) : undefined;
+    return found && !byGuess.some((each) => each.column === column) ? [{ column, header, why: found.why }] : [];
+  });
+  return [...byGuess, ...byFigures];
+}
+
+function askedByGuess(
   headers: readonly string[],
   mapping: readonly MappedColumn[],
   guesses: readonly GuessedColumn[],

@@ -3,14 +3,23 @@ import type { Trace } from '../traces/trace';
 import { isImplausible } from './guess-mapping';
 import { inferReference } from './infer-reference';
 
+/** A channel of a mapped log whose figures are in doubt, and why. */
+export interface QuestionedChannel {
+  readonly channel: string;
+  readonly why: 'scale-questioned' | 'reference-open';
+}
+
 /**
  * Channels of a mapped log (SI) that somebody has to have looked at before it counts, by their figures alone: more than anything here
  * has, or as good an absolute pressure as the vacuum that they are called. `ambient` is the local atmosphere, Pa absolute.
  */
-export function questionedChannels(trace: Trace, ambient: number): readonly string[] {
-  return Object.entries(trace.columns).flatMap(([id, column]) => {
+export function questionedChannels(trace: Trace, ambient: number): readonly QuestionedChannel[] {
+  return Object.entries(trace.columns).flatMap(([id, column]): QuestionedChannel[] => {
     const channel = findChannel(id);
     if (!channel) return [];
-    return isImplausible(channel, column) || inferReference(channel, column, ambient).kind === 'ambiguous' ? [id] : [];
+    if (isImplausible(channel, column)) return [{ channel: id, why: 'scale-questioned' }];
+    return inferReference(channel, column, ambient).kind === 'ambiguous'
+      ? [{ channel: id, why: 'reference-open' }]
+      : [];
   });
 }

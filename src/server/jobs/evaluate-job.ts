@@ -67,7 +67,7 @@ export async function evaluateJob(job: Job): Promise<JobEvaluation> {
   );
   const older = await findOlderEvaluation(job.id, inputs);
   await storeEvaluation(job.id, inputs, evaluation);
-  if (older) await sayRejudged(job, older, evaluation);
+  if (older) await sayRejudged(job, older, evaluation).catch((error: unknown) => console.error(error));
   return { evaluation, runs, inputs, face: null };
 }
 

@@ -70,7 +70,9 @@ async function questionedOf(run: Run): Promise<readonly string[]> {
   const { ambient } = contextOf(await jobNamed(run.jobId), run.context.site, run.startedAt);
   const { trace } = await readTrace(run.id);
   const confirmed = new Set(run.context.file?.confirmed);
-  return questionedChannels(trace, ambient.pressure).filter((channel) => !confirmed.has(channel));
+  return questionedChannels(trace, ambient.pressure).flatMap(({ channel }) =>
+    confirmed.has(channel) ? [] : [channel],
+  );
 }
 
 /** All parts are there: the run is kept; what it means was shown before it was sent. A log with a hole is refused. */

@@ -24,7 +24,9 @@ async function verdictOf(job: Job, run: Run): Promise<StepEvaluation['verdict']>
  * already put pressure in; it proves nothing until it is kept. What was struck out or thrown away still put it in.
  */
 async function recordedSteps(job: Job, except: string | null): Promise<RecordedStep[]> {
-  const runs = (await listEveryRun(job.id)).filter((run) => run.id !== except);
+  // A file that was let go has put in nothing; a live run that was thrown away has.
+  const letGo = (run: Run) => run.state === 'discarded' && run.context.source !== 'stand-in rig';
+  const runs = (await listEveryRun(job.id)).filter((run) => run.id !== except && !letGo(run));
   const { steps } = sheetOf(job).family;
   const counts = (run: Run) => steps.some((step) => step.id === run.step && (step.pressure || step.kind === 'look'));
   return Promise.all(

@@ -211,4 +211,25 @@ describe('what a run did to a unit it has done, kept or not', () => {
     await ask(runRoute.POST, charged, { action: 'discard', person });
     expect((await locksOf(job)).get('charge-from-empty')).toMatchObject({ code: 'charged-since' });
   });
+
+  it('a file that was brought and let go again has charged nothing', async () => {
+    const job = await bookOf('motor-pump-boost', 'bench', 'MP-U-2');
+    const common = { jobId: job.id, person, startedAt: '2026-11-23T09:00:00.000Z' };
+    const site = await siteNow();
+    await insertRun({
+      ...common,
+      step: 'make-dead-before',
+      state: 'kept',
+      context: { site, source: 'dial readings' },
+      readings: { 'dead-pressure': 0, 'gauge-seen': 0 },
+    });
+    await insertRun({
+      ...common,
+      startedAt: '2026-11-23T10:00:00.000Z',
+      step: 'charge-from-empty',
+      state: 'discarded',
+      context: { site, source: 'log file' },
+    });
+    expect((await locksOf(job)).has('charge-from-empty')).toBe(false);
+  });
 });

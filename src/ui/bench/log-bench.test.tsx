@@ -65,6 +65,7 @@ const judged = (over: Partial<Extract<LogAnswer, { kind: 'judged' }>> = {}): Log
   preview: { time: [0, 1, 2], columns: { supply_vacuum: [0, 40e3, 60e3] } },
   leftOut: [],
   repeatedTimes: 0,
+  questioned: [],
   ...over,
 });
 
@@ -136,6 +137,22 @@ describe('what is asked about a log', () => {
     expect(screen.queryByRole('list', { name: 'To be answered' })).not.toBeInTheDocument();
     fireEvent.click(screen.getByRole('button', { name: /Keep this log/ }));
     await waitFor(() => expect(sent.some(({ path }) => path.endsWith('/imports'))).toBe(true));
+  });
+
+  it('a column that was mapped by hand is asked about by its figures, and sent with the answer', async () => {
+    const sent = serving(null);
+    bench();
+    await choose();
+    await hear(openedLog);
+    await hear(judged({ questioned: [{ channel: 'supply_vacuum', why: 'reference-open' }] }));
+    expect(await screen.findByRole('list', { name: 'To be answered' })).toHaveTextContent('as an absolute pressure');
+    fireEvent.click(screen.getByRole('button', { name: /Keep this log/ }));
+    expect(await screen.findByRole('alert')).toHaveTextContent('Answer first');
+    fireEvent.click(screen.getByRole('button', { name: 'it is so' }));
+    fireEvent.click(screen.getByRole('button', { name: /Keep this log/ }));
+    await waitFor(() =>
+      expect(sent.find(({ path }) => path.endsWith('/imports'))?.body).toMatchObject({ confirmed: ['supply_vacuum'] }),
+    );
   });
 
   it('a remembered mapping that does not fit this file says so', async () => {

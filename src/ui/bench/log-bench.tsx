@@ -5,6 +5,7 @@ import { useColorScheme } from '@mui/material/styles';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
+import type { MappedColumn } from '@/core/formats/column-mapping';
 import { mappingQuestions, type MappingQuestion } from '@/core/formats/mapping-questions';
 import { isRowProblem } from '@/core/vocabulary/read-problem';
 import type { Site } from '@/core/formats/site-file';
@@ -54,6 +55,9 @@ const questionWords: Readonly<Record<MappingQuestion['why'], (header: string) =>
     `“${header}” looks otherwise in this file than in the last one: its unit, sign or reference has changed.`,
 };
 
+/** A column as it was when somebody said that it is so: mapped otherwise it is asked about again. */
+const answerOf = (file: string, mapped: MappedColumn, column: number) => `${file} ${column} ${JSON.stringify(mapped)}`;
+
 /** A step fed from a log file: columns guessed, shown over a preview, judged at once, remembered by the file's header. */
 export function LogBench({ view, step: stepId, site, date, air, policy }: Props) {
   const router = useRouter();
@@ -75,7 +79,7 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
   const log = useLogWorker(setting);
   const { state } = log;
   const [input, setInput] = useState<HTMLInputElement | null>(null);
-  /** Columns of a file that somebody has looked at again, by file and header. */
+  /** Columns of a file that somebody has looked at again. */
   const [answered, setAnswered] = useState<ReadonlySet<string>>(new Set());
   const [trouble, setTrouble] = useState('');
   const locked = useShut(view, stepId);
@@ -120,9 +124,13 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
     });
   const questions =
     state.kind === 'mapped'
-      ? mappingQuestions(state.opened.headers, state.mapping, state.opened.guesses, state.remembered).filter(
-          ({ header }) => !answered.has(`${state.name} ${header}`),
-        )
+      ? mappingQuestions(
+          state.opened.headers,
+          state.mapping,
+          state.opened.guesses,
+          state.remembered,
+          state.judged?.questioned,
+        ).filter(({ column }) => !answered.has(answerOf(state.name, state.mapping[column], column)))
       : [];
   const keep = () =>
     attempt(async () => {
@@ -292,7 +300,9 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
                 <button
                   type="button"
                   className={styles.answer}
-                  onClick={() => setAnswered(new Set([...answered, `${mapped.name} ${header}`]))}
+                  onClick={() =>
+                    setAnswered(new Set([...answered, answerOf(mapped.name, mapped.mapping[column], column)]))
+                  }
                 >
                   it is so
                 </button>

@@ -1,7 +1,6 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { MappedColumn } from '@/core/formats/column-mapping';
-import type { GuessedColumn } from '@/core/formats/guess-mapping';
 import type { ReadProblem } from '@/core/vocabulary/read-problem';
 import { send } from '@/ui/shell/request';
 import type { LogAnswer, LogRequest } from '@/workers/log-messages';
@@ -131,7 +130,8 @@ export function useLogWorker(setting: OpenRequest) {
         fingerprint: opened.fingerprint,
         standIn: opened.standIn,
         mapping,
-        confirmed: lookedAt(mapping, opened.guesses),
+        // Nothing is sent before each of them has been answered.
+        confirmed: state.judged.questioned.map(({ channel }) => channel),
       });
       try {
         let coming: Promise<Part> | null = partOf(made, 0);
@@ -157,15 +157,6 @@ export function useLogWorker(setting: OpenRequest) {
 
   return { state, open, judge, cancel, keep };
 }
-
-/** Channels that were asked about: nothing is sent before each has been answered. */
-const lookedAt = (mapping: readonly MappedColumn[], guesses: readonly GuessedColumn[]) =>
-  mapping.flatMap((column, at) =>
-    column.use === 'channel' &&
-    guesses[at]?.inferred.some((each) => each === 'scale-questioned' || each === 'reference-open')
-      ? [column.channel]
-      : [],
-  );
 
 type Part = Extract<LogAnswer, { kind: 'part' }>;
 
