@@ -1,18 +1,9 @@
 import { fitLine, lineAt, type LineFit } from '../../fitting/line';
-import type { FollowingLag } from '../../fitting/following-lag';
-import {
-  differenceComponents,
-  differenceResolution,
-  random,
-  systematic,
-  unreadZero,
-} from '../../instruments/uncertainty';
-import type { UncertaintyComponent } from '../../instruments/uncertainty';
+import { differenceComponents, random, systematic } from '../../instruments/uncertainty';
 import type { CharacteristicId } from '../../quantities/characteristics';
 import { scatterOf } from '../../traces/own-samples';
-import type { Pull, Span } from '../../traces/pull';
-import { movingMean } from '../../traces/smoothing';
-import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
+import type { Pull } from '../../traces/pull';
+import type { Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { absent, beyond, measured } from '../../procedure/analysis-result';
 import { evidence, noEvidence, type Evidence, type Judged } from '../../procedure/evidence';
@@ -20,21 +11,19 @@ import { answer, type Answered, type Question } from '../../procedure/question';
 import {
   asRead,
   fewestOnLine,
-  findLeverPull,
   followLever,
   lagNotes,
   leverSpeed,
   pullEvidence,
-  type Following,
   type PullFound,
-  type ShownPull,
 } from '../../procedure/pull-evidence';
 import { supplyDuringPull, supplySag, type SupplyDuringPull } from './supply-during-pull';
 import type { Characteristic, StepAnalysis, TraceEvent } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
 import { fitAssistLines, type AssistLines } from './assist-lines';
+import { findPush, gaugeParts, highestOf, late, total, zeroed, type Push, type PushLever } from './servo-push';
 
-const { abs, hypot, max, round, sqrt } = Math;
+const { abs, hypot, max, sqrt } = Math;
 
 /** What every assist curve tells, whatever feeds the servo. */
 export const assistCurveCharacteristics: readonly CharacteristicId[] = [
@@ -49,9 +38,7 @@ export const assistCurveCharacteristics: readonly CharacteristicId[] = [
 type Context = StepContext<unknown>;
 
 /** What the analysis must know of a unit that is pushed by a rod or a pedal. */
-export interface AssistSetup {
-  /** Channel of the force: at the rod on the bench, at the pedal in the vehicle. */
-  readonly lever: 'rod_force' | 'pedal_force';
+export interface AssistSetup extends PushLever {
   /** What the servo works with: its channel, and what there must have been of it during the push, SI. */
   readonly supply: { readonly channel: string; readonly least: number };
   /** A vacuum supply whose sag under the push is reported; others are fed by pressure. */
@@ -64,75 +51,12 @@ export interface AssistSetup {
   readonly runOutForce: (supply: number | null) => number | null;
 }
 
-/** One push with the gauges' zeros taken off: rod force N, output Pa gauge, the force as late as the output reads it. */
-interface Push {
-  readonly trace: Trace;
-  readonly pull: Pull;
-  readonly lag: FollowingLag;
-  readonly force: Float64Array;
-  readonly output: Float64Array;
-  /** Standard uncertainties of the zeros taken off, N and Pa. */
-  readonly forceZero: number;
-  readonly outputZero: number;
-  readonly context: Context;
-  readonly setup: Pick<AssistSetup, 'lever'>;
-}
-
-function zeroed(trace: Trace, following: Following, context: Context, setup: Pick<AssistSetup, 'lever'>): Push {
-  const { pull } = following;
-  const { from, to } = pull.restBefore;
-  const output = meanOf(trace.columns.output_pressure, from, to);
-  const force = meanOf(trace.columns[setup.lever], from, to);
-  const [outputZero, forceZero] = pull.zero === null ? [0, 0] : [output.mean, pull.zero];
-  const zeroOf = (channel: string, read: typeof output) => {
-    if (pull.zero !== null) return read.deviation / sqrt(max(1, read.count));
-    const instrument = context.instruments.get(channel);
-    return instrument ? unreadZero(instrument, context.date) : 0;
-  };
-  return {
-    trace,
-    pull,
-    lag: following.lag,
-    force: following.lever.map((value) => value - forceZero),
-    output: following.output.map((value) => value - outputZero),
-    forceZero: zeroOf(setup.lever, force),
-    outputZero: zeroOf('output_pressure', output),
-    context,
-    setup,
-  };
-}
-
-/** Gauge parts of a figure read above its zero. */
-function gaugeParts(channel: string, at: number, context: Context): UncertaintyComponent[] {
-  const instrument = context.instruments.get(channel);
-  return instrument ? [differenceResolution(instrument), ...differenceComponents(instrument, 0, at, context.date)] : [];
-}
-
-const total = (parts: readonly UncertaintyComponent[]) =>
-  sqrt(parts.reduce((sum, part) => sum + part.standard ** 2, 0));
-
 /** What is left of a line once its ends are trimmed; a slope below this share of what it must be is none. */
 const trimmedShare = 0.8;
 const standsShare = 0.08;
 
 /** A unit needs some hundredths of a second to make its jump, s: it seems to come so much later along an even push. */
 const jumpTakes = 0.03;
-
-/** What is not known of the lag shifts a branch along the force by this much, N. */
-function late(push: Push, span: Span, at: number): number {
-  return push.lag.standard * leverSpeed(push.trace, push.pull, span, at);
-}
-
-/** Highest that a channel was held at from the rest before a push to its top, SI; null where nobody recorded it. */
-function highestOf(trace: Trace, channel: string, { restBefore, plateau }: Pull): number | null {
-  const column = columnOf(trace, channel);
-  if (!column) return null;
-  const smooth = movingMean(column, max(1, round(0.1 / sampleInterval(trace))));
-  let highest = -Infinity;
-  // A channel that was sampled more slowly has rows without a figure.
-  for (let i = restBefore.from; i < plateau.to; i++) if (smooth[i] > highest) highest = smooth[i];
-  return Number.isFinite(highest) ? highest : null;
-}
 
 /**
  * Assist curve of a pedal-operated unit from one push and its way back. Needs the lever's force (N) and `output_pressure`
@@ -147,10 +71,6 @@ export function analyseAssistCurve(trace: Trace, context: Context, setup: Assist
     comesTo: (shown) => curveOf(shown, setup),
   };
   return answer(question, trace, context);
-}
-
-function findPush(trace: Trace, { instruments }: Context, { lever }: Pick<AssistSetup, 'lever'>) {
-  return findLeverPull(trace, { lever, outputs: ['output_pressure'], instruments });
 }
 
 /** One push of a servo that was fed, with the lines that its curve has or why it has none. */
@@ -345,75 +265,4 @@ function hysteresisOf(lines: AssistLines, push: Push): Characteristic {
     systematic('timing', late(push, push.pull.apply, applied) + late(push, wayBack, released)),
     ...(instrument ? differenceComponents(instrument, released, applied, push.context.date) : []),
   ]);
-}
-
-/**
- * Slope (Pa/N at the lever) of a push without assist. Needs the lever's force and `output_pressure`; `expectedAt` gives the
- * unassisted output (Pa gauge) at a force, so that the part below the springs is left out.
- */
-export function analyseUnassistedCurve(
-  trace: Trace,
-  context: Context,
-  setup: Pick<AssistSetup, 'lever'> & {
-    readonly expectedAt: (force: number) => number;
-    /** What must be off: its channel, and what counts as nothing of it, SI. */
-    readonly off: { readonly channel: string; readonly most: number };
-  },
-): Answered {
-  const { off } = setup;
-  const question: Question<Context, PullFound, ShownSlope> = {
-    characteristics: ['unassisted-slope'],
-    happened: (read) => findPush(read, context, setup),
-    shows: (found) => {
-      const judged = pullEvidence(found);
-      if (judged.kind === 'none') return judged;
-      const { trace: rows, pull } = judged.found;
-      const left = highestOf(rows, off.channel, pull);
-      if (left !== null && left > off.most) return noEvidence({ code: 'supply-not-off', channel: off.channel, left });
-      const line = unassistedLine(judged.found, context, setup);
-      if (line.count < fewestOnLine)
-        return noEvidence({
-          code: 'too-few-samples',
-          channel: 'output_pressure',
-          samples: line.count,
-          needed: fewestOnLine,
-        });
-      if (line.termination !== 'converged' || line.slope <= 0)
-        return noEvidence({ code: 'fit-failed', termination: line.termination });
-      // A slope that is too steep may be assist that nobody recorded.
-      return evidence({ line, peak: pull.peak }, left === null ? [{ code: 'supply-missing' }] : []);
-    },
-    comesTo: ({ line, peak }) => {
-      const relative = hypot(
-        total(gaugeParts(setup.lever, peak, context)) / peak,
-        total(gaugeParts('output_pressure', line.slope * peak, context)) / (line.slope * peak),
-      );
-      const slope = measured('unassisted-slope', line.slope, [
-        random('fit', sqrt(line.slopeVariance)),
-        systematic('gauge-gain', line.slope * relative),
-      ]);
-      return { characteristics: [slope], events: [], notes: [] };
-    },
-  };
-  return answer(question, trace, context);
-}
-
-/** The line of a push without assist, and the top of the push (N). */
-interface ShownSlope {
-  readonly line: LineFit;
-  readonly peak: number;
-}
-
-function unassistedLine(
-  shown: Evidence<ShownPull>,
-  context: Context,
-  setup: Pick<AssistSetup, 'lever'> & { readonly expectedAt: (force: number) => number },
-): LineFit {
-  const { trace: rows, pull } = shown;
-  const from = pull.zero ?? 0;
-  const straight = { topFrom: from + 0.5 * (pull.peak - from) };
-  const push = zeroed(rows, followLever(shown, 'output_pressure', straight, context.instruments), context, setup);
-  const smooth = movingMean(push.output, 8);
-  const floor = max(6 * scatterOf({ value: push.output }), 0.08 * setup.expectedAt(pull.peak));
-  return fitLine(push.force, push.output, { ...push.pull.apply, keep: (i) => smooth[i] > floor });
 }

@@ -1,3 +1,4 @@
+import { analyseUnassistedCurve } from './unassisted-curve-analysis';
 import { fedWith } from '../../procedure/question';
 import { readingComponents } from '../../instruments/uncertainty';
 import { findPull, isPull } from '../../traces/pull';
@@ -8,7 +9,7 @@ import { type Limit, around, atMost, limitFrom } from '../../procedure/limit';
 import type { StepContext } from '../../procedure/step-context';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import type { ReadingBands } from '../../procedure/expected';
-import { analyseAssistCurve, analyseUnassistedCurve, assistCurveCharacteristics } from './assist-curve-analysis';
+import { analyseAssistCurve, assistCurveCharacteristics } from './assist-curve-analysis';
 import { masterPressure, pressureSlope } from './servo-law';
 import {
   type PressureServo,

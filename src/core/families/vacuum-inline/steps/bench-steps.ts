@@ -1,9 +1,6 @@
+import { analyseUnassistedCurve } from '../../../toolboxes/servo/unassisted-curve-analysis';
 import { saying } from '../../../procedure/question';
-import {
-  analyseAssistCurve,
-  analyseUnassistedCurve,
-  assistCurveCharacteristics,
-} from '../../../toolboxes/servo/assist-curve-analysis';
+import { analyseAssistCurve, assistCurveCharacteristics } from '../../../toolboxes/servo/assist-curve-analysis';
 import { analyseRelease } from '../../../toolboxes/analysis/release-analysis';
 import { vacuumUnitSteps } from '../../../toolboxes/vacuum/vacuum-unit-steps';
 import { type Limit, around, atMost, limitFrom } from '../../../procedure/limit';
