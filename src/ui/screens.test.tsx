@@ -72,6 +72,17 @@ describe('floor', () => {
 });
 
 describe('job', () => {
+  it('that was taken out of the book offers nothing but to be brought back', () => {
+    const view = jobView({
+      undoable: [{ act: 3, what: 'taken-out', of: null, person: 'Ilse Varga', at: '2026-11-26T10:00:00Z' }],
+    });
+    show(<JobPage view={{ ...view, job: { ...view.job, takenOutAt: '2026-11-26T10:00:00Z' } }} />);
+    expect(screen.getByRole('status')).toHaveTextContent('taken out of the book');
+    expect(screen.queryByRole('link', { name: /^To the bench/ })).not.toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: /take it out/ })).not.toBeInTheDocument();
+    expect(screen.getByRole('button', { name: 'Bring back: Taken out of the book' })).toBeInTheDocument();
+  });
+
   it('lists the plan in order and opens a failed step to its arithmetic', () => {
     show(<JobPage view={jobView({}, { 'vacuum-hold-rest': 'fail' })} />);
     const rows = within(screen.getByRole('region', { name: 'Run sheet' }))

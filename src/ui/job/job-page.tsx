@@ -132,7 +132,9 @@ export function JobPage({ view }: { readonly view: JobView }) {
   const router = useRouter();
   const { person } = useShop();
   const { job } = view;
-  const next = view.steps.find((step) => step.id === view.nextStep);
+  const inBook = job.takenOutAt === null;
+  // Nothing is to be done to a job that is out of the book but to bring it back.
+  const next = inBook ? view.steps.find((step) => step.id === view.nextStep) : undefined;
   const [trouble, setTrouble] = useState('');
   const attempt = async (work: () => Promise<unknown>) => {
     setTrouble('');
@@ -149,7 +151,7 @@ export function JobPage({ view }: { readonly view: JobView }) {
       await send(`/api/jobs/${job.id}`, { person }, 'DELETE');
       router.push('/');
     });
-  const paperFirst = !next && job.place !== 'ready';
+  const paperFirst = inBook && !next && job.place !== 'ready';
   return (
     <>
       <header className={styles.head}>
@@ -254,7 +256,7 @@ export function JobPage({ view }: { readonly view: JobView }) {
               <option value="gone">Fetched</option>
             </TextField>
             {trouble && <p role="alert">{trouble}</p>}
-            {job.takenOutAt === null && view.openRun === null && (
+            {inBook && view.openRun === null && (
               <Button onClick={() => void takeOut()}>Booked in by mistake: take it out</Button>
             )}
           </section>
