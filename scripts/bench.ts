@@ -4,23 +4,23 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { chromium, type Browser } from '@playwright/test';
-import { findFamily } from '@/core/families';
+import { kindNamed } from '@/core/families';
 import type { StepContext } from '@/core/procedure/step-context';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
 import { readBenchLog, writeBenchLog } from '@/core/formats/bench-log';
 import { contextAt } from '@/core/formats/site-file';
-import { checkSpec } from '@/core/formats/unit-sheet';
+import { checkKind } from '@/core/formats/unit-sheet';
 import { runByItself } from '@/core/rig/run-by-itself';
 import { rigForStep } from '@/core/rig/run-step';
 import { makeTrace, type Trace } from '@/core/traces/trace';
 
 /* npm run bench: prints how fast things are on this machine; it asserts nothing. */
 
-const family = findFamily('vacuum-remote')!;
-const checked = checkSpec(family, 'bench', family.example.spec, 'bench');
+const kind = kindNamed('vacuum-remote');
+const checked = checkKind(kind, 'bench', kind.sheet.example.spec, 'bench');
 if (!checked.ok) throw new Error('the example sheet is not valid');
 const context: StepContext<unknown> = contextAt(checked.value, { altitudeM: 1420, benchVolumeCm3: 600 }, '2026-11-23');
-const step = family.steps.find((each) => each.id === 'boost-curve') as MeasuredStep<unknown>;
+const step = kind.steps.find((each) => each.id === 'boost-curve') as MeasuredStep<unknown>;
 
 function line(what: string, value: string, aim: string): void {
   process.stdout.write(`${what.padEnd(58)} ${value.padStart(12)}   ${aim}\n`);
@@ -34,7 +34,7 @@ function seconds(work: () => void): number {
 
 function rigSpeed(): void {
   const setting = { faults: [], benchSeed: 1, runSeed: 1 };
-  const run = () => runByItself(rigForStep(family, step, context, setting), step.guide(context));
+  const run = () => runByItself(rigForStep(kind, step, context, setting), step.guide(context));
   run();
   let simulated = 0;
   const took = seconds(() => {
@@ -49,7 +49,7 @@ function hourLog(): Trace {
     ...phase,
     lever: { ...phase.lever, seconds: phase.lever.seconds > 5 ? 1780 : phase.lever.seconds },
   }));
-  const trace = runByItself(rigForStep(family, step, context, { faults: [], benchSeed: 1, runSeed: 1 }), slow);
+  const trace = runByItself(rigForStep(kind, step, context, { faults: [], benchSeed: 1, runSeed: 1 }), slow);
   const wave = (period: number) =>
     Float64Array.from(trace.time, (time) => Math.round(1000 * Math.sin(time / period)) / 10);
   return makeTrace(trace.time, {

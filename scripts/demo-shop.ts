@@ -1,6 +1,6 @@
 import dayjs from 'dayjs';
-import { findFamily, findStep, layoutOf } from '@/core/families';
-import { type AnyFamily, planOf } from '@/core/contract/family';
+import { kindNamed, findStep } from '@/core/families';
+import { planOf, type AnyKind } from '@/core/contract/kind';
 import type { ActiveFault } from '@/core/physics/plant';
 import type { PlanId } from '@/core/procedure/step-context';
 import type { StepDefinition } from '@/core/procedure/step-definition';
@@ -10,9 +10,9 @@ import { contextAt, instrumentFromSite, type Site } from '@/core/formats/site-fi
 import { readingComponents } from '@/core/instruments/uncertainty';
 import { ambientFrom } from '@/core/quantities/standard-atmosphere';
 import { drawGaugeErrors, readGauge } from '@/core/rig/stand-in-gauge';
-import { checkSpec } from '@/core/formats/unit-sheet';
+import { checkKind } from '@/core/formats/unit-sheet';
 import { labelledSeed, randomSource } from '@/core/physics/random';
-import { simulateStep } from '@/core/rig/run-step';
+import { readStandIn, simulateStep } from '@/core/rig/run-step';
 import { database } from '@/data/database';
 import { acknowledgeCaution, insertJob, type Place } from '@/data/jobs';
 import { appendChunk, insertRun, setRunState } from '@/data/runs';
@@ -138,25 +138,19 @@ const instruments: NonNullable<Site['instruments']> = [
   },
 ];
 
-function familyNamed(id: string): AnyFamily {
-  const family = findFamily(id);
-  if (!family) throw new Error(`the demo shop needs the family ${id}`);
-  return family;
-}
-
-const remote = familyNamed('vacuum-remote');
-const inline = familyNamed('vacuum-inline');
-const supply = familyNamed('vacuum-supply');
-const hydraulic = familyNamed('hydraulic-boost');
-const motorPump = familyNamed('motor-pump-boost');
-const stored = familyNamed('stored-pressure');
-const valve = familyNamed('pedal-valve');
+const remote = kindNamed('vacuum-remote');
+const inline = kindNamed('vacuum-inline');
+const supply = kindNamed('vacuum-supply');
+const hydraulic = kindNamed('hydraulic-boost');
+const motorPump = kindNamed('motor-pump-boost');
+const stored = kindNamed('stored-pressure');
+const valve = kindNamed('pedal-valve');
 
 const sheets = [
-  { id: 'tarnock-r7', family: remote, name: remote.example.name, spec: remote.example.spec as object },
+  { id: 'tarnock-r7', kind: remote, name: remote.sheet.example.name, spec: remote.sheet.example.spec as object },
   {
     id: 'ullerby-82',
-    family: remote,
+    kind: remote,
     name: 'Ullerby 82',
     spec: {
       powerPistonDiameterMm: 152,
@@ -173,7 +167,7 @@ const sheets = [
   },
   {
     id: 'ostvale-frame-254',
-    family: remote,
+    kind: remote,
     name: 'Ostvale Works frame unit 254',
     spec: {
       powerPistonDiameterMm: 254,
@@ -191,7 +185,7 @@ const sheets = [
   },
   {
     id: 'tarnock-s11',
-    family: remote,
+    kind: remote,
     name: 'Tarnock S11',
     spec: {
       layout: 'servo-cylinder',
@@ -209,15 +203,25 @@ const sheets = [
       switchCloseMaxKpa: 600,
     },
   },
-  { id: 'ullerby-hb70', family: hydraulic, name: hydraulic.example.name, spec: hydraulic.example.spec as object },
-  { id: 'tarnock-m18', family: motorPump, name: motorPump.example.name, spec: motorPump.example.spec as object },
-  { id: 'ullerby-glacier', family: stored, name: stored.example.name, spec: stored.example.spec as object },
-  { id: 'ostvale-dv2', family: valve, name: valve.example.name, spec: valve.example.spec as object },
-  { id: 'ostvale-e4', family: supply, name: supply.example.name, spec: supply.example.spec as object },
-  { id: 'ullerby-p25', family: inline, name: inline.example.name, spec: inline.example.spec as object },
+  {
+    id: 'ullerby-hb70',
+    kind: hydraulic,
+    name: hydraulic.sheet.example.name,
+    spec: hydraulic.sheet.example.spec as object,
+  },
+  {
+    id: 'tarnock-m18',
+    kind: motorPump,
+    name: motorPump.sheet.example.name,
+    spec: motorPump.sheet.example.spec as object,
+  },
+  { id: 'ullerby-glacier', kind: stored, name: stored.sheet.example.name, spec: stored.sheet.example.spec as object },
+  { id: 'ostvale-dv2', kind: valve, name: valve.sheet.example.name, spec: valve.sheet.example.spec as object },
+  { id: 'ostvale-e4', kind: supply, name: supply.sheet.example.name, spec: supply.sheet.example.spec as object },
+  { id: 'ullerby-p25', kind: inline, name: inline.sheet.example.name, spec: inline.sheet.example.spec as object },
   {
     id: 'tarnock-t10-tandem',
-    family: inline,
+    kind: inline,
     name: 'Tarnock T10 tandem',
     spec: {
       diaphragmDiameterMm: 228,
@@ -506,10 +510,10 @@ async function demoSpheres(now: Date): Promise<void> {
   }
 }
 
-function sheetNamed(id: string): { readonly family: AnyFamily; readonly name: string; readonly spec: object } {
+function sheetNamed(id: string): { readonly kind: AnyKind; readonly name: string; readonly spec: object } {
   const sheet = sheets.find((each) => each.id === id);
   if (!sheet) throw new Error(`the demo shop has no sheet ${id}`);
-  return { ...sheet, family: layoutOf(sheet.family, sheet.spec) };
+  return { ...sheet, kind: kindNamed(sheet.kind.family, (sheet.spec as { layout?: string }).layout) };
 }
 
 /** Chunks as the recorder would have written them: a second each. */
@@ -522,14 +526,14 @@ function secondsOf(trace: Trace): Trace[] {
 
 /** Does one step of a job as it was done then; returns how long it took, s. */
 async function runStep(job: DemoJob, jobId: string, step: StepDefinition<unknown>, at: Date): Promise<number> {
-  const { family, spec } = sheetNamed(job.sheet);
+  const { kind, spec } = sheetNamed(job.sheet);
   const startedAt = at.toISOString();
   const common = { jobId, step: step.id, person: job.person, startedAt };
   for (const caution of step.cautions) await acknowledgeCaution(jobId, caution, job.person, startedAt);
   if (step.kind === 'look') {
     const appearance = Object.assign(
       {},
-      ...family.faults
+      ...kind.model.faults
         .filter((fault) => job.faults.some((active) => active.id === fault.id))
         .map((fault) => fault.appearance),
     ) as Record<string, string>;
@@ -544,11 +548,11 @@ async function runStep(job: DemoJob, jobId: string, step: StepDefinition<unknown
     });
     return 0;
   }
-  const checked = checkSpec(family, job.sheet, spec, 'demo');
+  const checked = checkKind(kind, job.sheet, spec, 'demo');
   if (!checked.ok) throw new Error(`the demo sheet ${job.sheet} is not valid`);
   const context = contextAt(checked.value, { ...site, instruments }, startedAt, job.plan);
   if (step.kind === 'typed') {
-    const readings = step.standIn(context, job.faults, randomSource(labelledSeed(job.seed, step.id)));
+    const readings = readStandIn(kind, step, context, { faults: job.faults, seed: job.seed });
     await insertRun({
       ...common,
       state: 'kept',
@@ -557,7 +561,7 @@ async function runStep(job: DemoJob, jobId: string, step: StepDefinition<unknown
     });
     return 0;
   }
-  const trace = simulateStep(family, step, context, {
+  const trace = simulateStep(kind, step, context, {
     faults: job.faults,
     benchSeed: job.seed,
     runSeed: job.seed,
@@ -587,14 +591,15 @@ export async function demoShop(now = new Date()): Promise<boolean> {
       instrument: JSON.stringify(instrument),
     });
   for (const sheet of sheets) {
-    const checked = checkSpec(sheet.family, sheet.name, sheet.spec, 'demo');
+    const { kind } = sheetNamed(sheet.id);
+    const checked = checkKind(kind, sheet.name, sheet.spec, 'demo');
     if (!checked.ok) throw new Error(`the demo sheet ${sheet.id} is not valid: ${JSON.stringify(checked.problems)}`);
-    await insertSheet({ family: sheet.family.id, name: sheet.name, spec: checked.value.spec }, sheet.id);
+    await insertSheet({ family: sheet.kind.family, name: sheet.name, spec: checked.value.spec }, sheet.id);
   }
   for (const job of jobs) {
     const sheet = sheetNamed(job.sheet);
-    const { family } = sheet;
-    const checked = checkSpec(family, job.sheet, sheet.spec, 'demo');
+    const { kind } = sheet;
+    const checked = checkKind(kind, job.sheet, sheet.spec, 'demo');
     if (!checked.ok) throw new Error(`job ${job.id} has no valid sheet`);
     const begun = now.getTime() - job.hoursAgo * 3_600_000;
     await insertJob(
@@ -607,14 +612,14 @@ export async function demoShop(now = new Date()): Promise<boolean> {
         bookedBy: 'Ilse Varga',
         promisedAt: dayjs(now).add(1, 'day').hour(15).minute(0).second(0).millisecond(0).toISOString(),
         plan: job.plan ?? 'bench',
-        sheet: { family: family.id, name: sheet.name, spec: checked.value.spec },
+        sheet: { family: kind.family, name: sheet.name, spec: checked.value.spec },
       },
       { seed: job.seed, pairError: job.pairError, faults: [...job.faults] },
       job.id,
     );
     let at = begun;
-    for (const id of planOf(family, job.plan ?? 'bench').steps.slice(0, job.steps)) {
-      const step = findStep(family, id);
+    for (const id of planOf(kind, job.plan ?? 'bench').steps.slice(0, job.steps)) {
+      const step = findStep(kind, id);
       if (step) at += betweenSteps + 1000 * (await runStep(job, job.id, step, new Date(at)));
     }
   }

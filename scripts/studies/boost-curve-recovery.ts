@@ -11,7 +11,7 @@ import { noCorrections } from '../../src/core/procedure/step-analysis';
 import type { StepContext } from '../../src/core/procedure/step-context';
 import type { MeasuredStep } from '../../src/core/procedure/step-definition';
 import type { InLineUnit } from '../../src/core/families/vacuum-remote/in-line-slave/geometry';
-import { type Family, supplyOf } from '../../src/core/contract/family';
+import { supplyOf, type Kind } from '../../src/core/contract/kind';
 import { inLineSlave } from '../../src/core/families/vacuum-remote/in-line-slave';
 import { servoCylinder } from '../../src/core/families/vacuum-remote/servo-cylinder';
 import { expectedForce, pullBegins, type ServoUnit } from '../../src/core/families/vacuum-remote/servo-cylinder/servo';
@@ -35,7 +35,7 @@ const recorded = defaultInstruments.map((instrument) => ({
 
 /** Four invented units, from a small single to a tandem truck unit, for recovery studies. */
 const inLineGeometries: readonly InLineSpec[] = [
-  inLineSlave.example.spec,
+  inLineSlave.sheet.example.spec,
   inLineSchema.parse({
     powerPistonDiameterMm: 152,
     slaveBoreMm: 19.05,
@@ -79,7 +79,7 @@ const inLineGeometries: readonly InLineSpec[] = [
 
 /** Two invented servo cylinders, a small one and a tandem. */
 const servoGeometries: readonly ServoCylinderSpec[] = [
-  servoCylinder.example.spec,
+  servoCylinder.sheet.example.spec,
   servoCylinderSchema.parse({
     layout: 'servo-cylinder',
     powerPistonDiameterMm: 180,
@@ -97,13 +97,17 @@ const servoGeometries: readonly ServoCylinderSpec[] = [
 ];
 
 /** One layout under study: its family, and what the model says is true of a unit at a vacuum (Pa). */
+// The study does not look into conditions.
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- existential
+type StudiedKind<Spec, Unit> = Kind<Spec, Unit, any>;
+
 interface Studied<Spec, Unit> {
-  readonly family: Family<Spec, Unit>;
+  readonly kind: StudiedKind<Spec, Unit>;
   readonly truths: (unit: Unit, vacuum: number) => readonly (readonly [CharacteristicId, number])[];
 }
 
 const inLine: Studied<InLineSpec, InLineUnit> = {
-  family: inLineSlave,
+  kind: inLineSlave,
   truths: (unit, vacuum) => [
     ['boost-ratio', expectedRatio(unit, vacuum)],
     ['boost-slope', unit.a + unit.b],
@@ -114,7 +118,7 @@ const inLine: Studied<InLineSpec, InLineUnit> = {
 };
 
 const servo: Studied<ServoCylinderSpec, ServoUnit> = {
-  family: servoCylinder,
+  kind: servoCylinder,
   truths: (unit, vacuum) => [
     ['servo-force', expectedForce(unit, vacuum)],
     ['servo-slope', unit.forceGain],
@@ -140,8 +144,8 @@ function paced(phases: readonly GuidePhase[], seconds: number, back: number): Gu
   });
 }
 
-function stepOf<Spec, Unit>(family: Family<Spec, Unit>, id: string): MeasuredStep<Unit> | null {
-  const step = family.steps.find((each) => each.id === id);
+function stepOf<Spec, Unit>(kind: StudiedKind<Spec, Unit>, id: string): MeasuredStep<Unit> | null {
+  const step = kind.steps.find((each) => each.id === id);
   return step?.kind === 'measured' ? step : null;
 }
 
@@ -151,8 +155,8 @@ function stepOf<Spec, Unit>(family: Family<Spec, Unit>, id: string): MeasuredSte
  */
 function recoverBoostCurve<Spec, Unit>(of: Studied<Spec, Unit>, spec: Spec, seed: number): RecoveryCase[] {
   const draw = randomSource(labelledSeed(seed, 'recovery'));
-  const { family } = of;
-  const unit = family.prepare(spec);
+  const { kind } = of;
+  const unit = kind.sheet.prepare(spec);
   const context: StepContext<Unit> = {
     unit,
     ambient: ambientFrom({ altitude: 1420 }),
@@ -167,18 +171,18 @@ function recoverBoostCurve<Spec, Unit>(of: Studied<Spec, Unit>, spec: Spec, seed
     plan: 'bench',
   };
   const setting = { faults: [], benchSeed: seed, runSeed: seed, pairError: (draw.uniform() - 0.5) * 0.04 };
-  const curveStep = stepOf(family, 'boost-curve');
-  if (!curveStep) throw new Error(`${family.id} draws no boost curve`);
-  const agreementStep = stepOf(family, 'gauge-agreement');
+  const curveStep = stepOf(kind, 'boost-curve');
+  if (!curveStep) throw new Error(`${kind.family} draws no boost curve`);
+  const agreementStep = stepOf(kind, 'gauge-agreement');
   const agreement = agreementStep?.analyse(
-    runByItself(rigForStep(family, agreementStep, context, setting), agreementStep.guide(context)),
+    runByItself(rigForStep(kind, agreementStep, context, setting), agreementStep.guide(context)),
     context,
   );
   const corrected = { ...context, corrections: { ...noCorrections, ...agreement?.corrections } };
   const phases = paced(curveStep.guide(corrected), 20 + 20 * draw.uniform(), 20 + 20 * draw.uniform());
-  const analysis = curveStep.analyse(runByItself(rigForStep(family, curveStep, corrected, setting), phases), corrected);
+  const analysis = curveStep.analyse(runByItself(rigForStep(kind, curveStep, corrected, setting), phases), corrected);
   // The regulator holds the supply at the bench's vacuum, so that is the vacuum the truth belongs to.
-  const vacuum = supplyOf(family, context);
+  const vacuum = supplyOf(kind, context);
   return of.truths(unit, vacuum).map(([characteristic, truth]) => {
     const found = analysis.characteristics.find((each) => each.id === characteristic);
     const measured = found?.kind === 'measured';

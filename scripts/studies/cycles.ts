@@ -3,10 +3,10 @@
  * units that differ among themselves, with severities from a fifth on.
  * `node --import tsx scripts/studies/cycles.ts <first> <count>` prints JSON.
  */
-import { findFamily } from '@/core/families';
+import { kindNamed } from '@/core/families';
 import type { MotorPumpSpec } from '@/core/families/motor-pump-boost/sheet';
 import { contextAt } from '@/core/formats/site-file';
-import { checkSpec } from '@/core/formats/unit-sheet';
+import { checkKind } from '@/core/formats/unit-sheet';
 import { labelledSeed, randomSource } from '@/core/physics/random';
 import { simulateStep } from '@/core/rig/run-step';
 
@@ -39,16 +39,16 @@ export interface CycleCase {
 }
 
 export function cycleCase(seed: number): CycleCase {
-  const family = findFamily('motor-pump-boost');
-  const step = family?.steps.find((each) => each.id === 'rest-cycle');
-  if (!family || step?.kind !== 'measured') throw new Error('no rest-cycle');
+  const kind = kindNamed('motor-pump-boost');
+  const step = kind.steps.find((each) => each.id === 'rest-cycle');
+  if (step?.kind !== 'measured') throw new Error('no rest-cycle');
   const random = randomSource(labelledSeed(seed, 'cycle study'));
   const between = (low: number, high: number) => low + (high - low) * random.uniform();
   const spread = (share: number) => 1 + share * random.normal();
   const precharge = between(6000, 9000);
   const cutIn = between(1.5, 1.8) * precharge;
   const spec: MotorPumpSpec = {
-    ...(family.example.spec as MotorPumpSpec),
+    ...(kind.sheet.example.spec as MotorPumpSpec),
     accumulatorVolumeCm3: between(180, 500),
     prechargeKpa: precharge,
     cutInKpa: cutIn,
@@ -67,18 +67,18 @@ export function cycleCase(seed: number): CycleCase {
     internalLeakCm3PerMin: spec.internalLeakCm3PerMin * spread(0.08),
     gasTimeConstantS: 30 * Math.exp(0.2 * random.normal()),
   };
-  const kind = cycleKinds[seed % cycleKinds.length];
+  const cycle = cycleKinds[seed % cycleKinds.length];
   const severity = between(0.2, 1);
-  const ids = kind === 'sound' ? [] : faultOf[kind];
-  const faults = kind === 'sound' ? [] : [{ id: ids[Math.floor(random.uniform() * ids.length)], severity }];
+  const ids = cycle === 'sound' ? [] : faultOf[cycle];
+  const faults = cycle === 'sound' ? [] : [{ id: ids[Math.floor(random.uniform() * ids.length)], severity }];
   const site = { altitudeM: 1420, airTemperatureC: between(-10, 30) };
   const sheet = (given: MotorPumpSpec) => {
-    const checked = checkSpec(family, 'study', given, 'study');
+    const checked = checkKind(kind, 'study', given, 'study');
     if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
     return checked.value;
   };
   const there = contextAt(sheet(truth), site, '2026-11-24');
-  const trace = simulateStep(family, step, there, {
+  const trace = simulateStep(kind, step, there, {
     faults,
     benchSeed: seed + 1,
     runSeed: seed + 1,
@@ -86,8 +86,8 @@ export function cycleCase(seed: number): CycleCase {
   });
   const analysis = step.analyse(trace, contextAt(sheet(spec), site, '2026-11-24'));
   const note = analysis.notes.find((each) => each.code === 'cycles-speak-for');
-  if (note?.code === 'cycles-speak-for') return { truth: kind, severity, read: readAs[note.fault] };
-  return { truth: kind, severity, read: (analysis.cycles?.length ?? 0) > 0 ? 'sound' : 'none' };
+  if (note?.code === 'cycles-speak-for') return { truth: cycle, severity, read: readAs[note.fault] };
+  return { truth: cycle, severity, read: (analysis.cycles?.length ?? 0) > 0 ? 'sound' : 'none' };
 }
 
 const [first, count] = process.argv.slice(2).map(Number);

@@ -3,9 +3,9 @@
  * to nearly adiabatic), temperatures of −15 to 40 °C, volumes, precharges, noise and gauges all drawn from a seed.
  * `node --import tsx scripts/studies/precharges.ts <charge-from-empty|bleed-down> <cases>` prints JSON.
  */
-import { findFamily } from '@/core/families';
+import { kindNamed } from '@/core/families';
 import { contextAt } from '@/core/formats/site-file';
-import { checkSpec } from '@/core/formats/unit-sheet';
+import { checkKind } from '@/core/formats/unit-sheet';
 import { expandedUncertainty } from '@/core/instruments/uncertainty';
 import { labelledSeed, randomSource } from '@/core/physics/random';
 import { simulateStep } from '@/core/rig/run-step';
@@ -22,11 +22,10 @@ export interface PrechargeCase {
 /** A shell's temperature is known from the air's to about this, K. */
 const shellSpread = 1;
 
-const family = findFamily('motor-pump-boost');
-if (!family) throw new Error('no motor-pump family');
+const kind = kindNamed('motor-pump-boost');
 
 export function prechargeCase(seed: number, stepId: PrechargeCase['step']): PrechargeCase {
-  if (!family) throw new Error('no motor-pump family');
+  if (!kind) throw new Error('no motor-pump family');
   const random = randomSource(labelledSeed(seed, 'precharge study'));
   const between = (low: number, high: number) => low + (high - low) * random.uniform();
   const precharge = between(3000, 9500);
@@ -45,11 +44,11 @@ export function prechargeCase(seed: number, stepId: PrechargeCase['step']): Prec
     motorRunMaxS: 600,
     jumpInForceN: 50,
   };
-  const spec = { ...(family.example.spec as MotorPumpSpec), ...drawn };
+  const spec = { ...(kind.sheet.example.spec as MotorPumpSpec), ...drawn };
   // The bench knows that its stores have settled.
   const site = (air: number) => ({ altitudeM: between(0, 1800), airTemperatureC: air, shellSettled: true });
   const sheet = (given: object) => {
-    const checked = checkSpec(family, 'study', given, 'study');
+    const checked = checkKind(kind, 'study', given, 'study');
     if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
     return checked.value;
   };
@@ -62,9 +61,9 @@ export function prechargeCase(seed: number, stepId: PrechargeCase['step']): Prec
     '2026-11-24',
   );
   const seen = contextAt(sheet(spec), altitude, '2026-11-24');
-  const step = family.steps.find((each) => each.id === stepId);
+  const step = kind.steps.find((each) => each.id === stepId);
   if (step?.kind !== 'measured') throw new Error(`${stepId} is not measured`);
-  const trace = simulateStep(family, step, truth, { faults: [], benchSeed: seed + 1, runSeed: seed + 1 });
+  const trace = simulateStep(kind, step, truth, { faults: [], benchSeed: seed + 1, runSeed: seed + 1 });
   const found = step.analyse(trace, seen).characteristics.find((each) => each.id === 'precharge');
   return {
     step: stepId,

@@ -1,13 +1,13 @@
 import { writeFileSync } from 'node:fs';
 import { Command, CommanderError } from 'commander';
-import { families, findStep, layoutsOf } from '@/core/families';
+import { everyKind, findStep } from '@/core/families';
 import { entryOf } from '@/core/dials/characteristic-entry';
 import { openUnits } from '@/core/quantities/shown-as';
-import { planOf, supplyOf } from '@/core/contract/family';
+import { planOf, supplyOf } from '@/core/contract/kind';
 import { standInSource, writeBenchLog } from '@/core/formats/bench-log';
 import { writeEvaluation } from '@/core/formats/evaluation';
 import { writePrediction } from '@/core/formats/prediction';
-import { unitSheetJsonSchema, writeUnitSheet } from '@/core/formats/unit-sheet';
+import { writeUnitSheet, unitSheetJsonSchema } from '@/core/formats/unit-sheet';
 import type { StepContext } from '@/core/procedure/step-context';
 import type { TypedStep } from '@/core/procedure/step-definition';
 import type { TypedValues } from '@/core/procedure/typed-entry';
@@ -15,8 +15,7 @@ import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import { evaluateUnit } from '@/core/judging/evaluate-unit';
 import { characteristicUnits, openName } from '@/core/quantities/characteristics';
 import { unitOf } from '@/core/quantities/measurement-unit';
-import { labelledSeed, randomSource } from '@/core/physics/random';
-import { simulateStep } from '@/core/rig/run-step';
+import { readStandIn, simulateStep } from '@/core/rig/run-step';
 import { characteristicTitles } from '@/core/vocabulary/characteristic-titles';
 import { readProblemText } from '@/core/wording/read-problem-text';
 import { fail, UnusableInput } from './failure';
@@ -27,7 +26,7 @@ import {
   faultArgument,
   logEvidence,
   judgedStep,
-  layoutNamed,
+  kindSaid,
   layoutSaid,
   readingEvidence,
   unitAtSite,
@@ -42,13 +41,13 @@ const today = () => new Date().toISOString().slice(0, 10);
 
 function listFamilies(): void {
   print(
-    families.flatMap(layoutsOf).map((family) => ({
-      id: family.id,
-      ...layoutSaid(family),
-      title: family.title,
-      description: family.description,
-      plans: family.plans.map((plan) => ({ id: plan.id, title: plan.title, steps: plan.steps })),
-      steps: family.steps.map((step) => ({
+    everyKind.map((kind) => ({
+      id: kind.family,
+      ...layoutSaid(kind),
+      title: kind.title,
+      description: kind.description,
+      plans: kind.plans.map((plan) => ({ id: plan.id, title: plan.title, steps: plan.steps })),
+      steps: kind.steps.map((step) => ({
         id: step.id,
         title: step.title,
         kind: step.kind,
@@ -61,19 +60,19 @@ function listFamilies(): void {
           unit: characteristicUnits[id],
         })),
       })),
-      faults: family.faults.map(({ id, title, shows }) => ({ id, title, shows })),
+      faults: kind.model.faults.map(({ id, title, shows }) => ({ id, title, shows })),
     })),
   );
 }
 
 /** What each step asks for when it is read off dials, at the example sheet. */
 function listDials(id: string, layout?: string): void {
-  const family = layoutNamed(familyNamed(id), layout);
+  const kind = kindSaid(familyNamed(id), layout);
   print(
-    family.plans.flatMap((plan) => {
-      const context = exampleContext(family, { date: today(), plan: plan.id });
+    kind.plans.flatMap((plan) => {
+      const context = exampleContext(kind, { date: today(), plan: plan.id });
       return plan.steps.flatMap((stepId) => {
-        const step = findStep(family, stepId);
+        const step = findStep(kind, stepId);
         if (!step || step.kind === 'look') return [];
         const fields = entryOf(step)
           .fields(context, {})
@@ -99,12 +98,17 @@ interface UnitOptions {
 
 function predict(options: UnitOptions & { readonly vacuum?: string; readonly plan?: string }): void {
   const { sheet, context } = unitAtSite(options.unit, options.site, { date: today(), plan: options.plan });
-  if (options.vacuum !== undefined && sheet.family.fedBy === 'pressure')
-    fail({ code: 'bad-argument', argument: '--vacuum', detail: `a ${sheet.family.id} unit is fed by pressure` });
-  const vacuum = options.vacuum === undefined ? supplyOf(sheet.family, context) : vacuumArgument(options.vacuum);
-  if (sheet.family.fedBy === 'vacuum' && vacuum >= context.ambient.pressure)
+  const fedBy = planOf(sheet.kind, context.plan).supply?.kind;
+  if (options.vacuum !== undefined && fedBy !== 'vacuum')
+    fail({
+      code: 'bad-argument',
+      argument: '--vacuum',
+      detail: `a ${sheet.kind.family} unit is fed by ${fedBy ?? 'nothing'}`,
+    });
+  const vacuum = options.vacuum === undefined ? supplyOf(sheet.kind, context) : vacuumArgument(options.vacuum);
+  if (fedBy === 'vacuum' && vacuum >= context.ambient.pressure)
     fail({ code: 'bad-argument', argument: '--vacuum', detail: 'more than the local atmosphere: no pump reaches it' });
-  print(writePrediction(sheet.family, context, vacuum));
+  print(writePrediction(sheet.kind, context, vacuum));
 }
 
 interface SimulateOptions extends UnitOptions {
@@ -121,11 +125,11 @@ function simulate(options: SimulateOptions): void {
     plan: options.plan,
     step: options.step,
   });
-  const step = judgedStep(sheet.family, options.step);
+  const step = judgedStep(sheet.kind, options.step);
   const seed = Number(options.seed);
   if (!Number.isInteger(seed))
     fail({ code: 'bad-argument', argument: '--seed', detail: `"${options.seed}" is not a whole number` });
-  const faults = options.fault === undefined ? [] : [faultArgument(sheet.family, options.fault)];
+  const faults = options.fault === undefined ? [] : [faultArgument(sheet.kind, options.fault)];
   const metadata = {
     source: standInSource,
     unit: sheet.name,
@@ -135,8 +139,8 @@ function simulate(options: SimulateOptions): void {
   };
   const text =
     step.kind === 'typed'
-      ? typedReadings(step, context, step.standIn(context, faults, randomSource(labelledSeed(seed, step.id))))
-      : writeBenchLog(simulateStep(sheet.family, step, context, { faults, benchSeed: seed, runSeed: seed }), metadata);
+      ? typedReadings(step, context, readStandIn(sheet.kind, step, context, { faults, seed }))
+      : writeBenchLog(simulateStep(sheet.kind, step, context, { faults, benchSeed: seed, runSeed: seed }), metadata);
   try {
     writeFileSync(options.out, text);
   } catch (error) {
@@ -164,16 +168,16 @@ interface EvaluateOptions extends UnitOptions {
 
 function evaluate(assignments: readonly string[], options: EvaluateOptions): void {
   const { sheet, context } = unitAtSite(options.unit, options.site, { date: today(), plan: options.plan });
-  const plan = planOf(sheet.family, context.plan);
+  const plan = planOf(sheet.kind, context.plan);
   const evidence = [
-    ...logEvidence(sheet.family, assignments, {
+    ...logEvidence(sheet.kind, assignments, {
       ambient: context.ambient.pressure,
       assume: assumed(options.assume ?? []),
       context,
     }),
-    ...(options.readings === undefined ? [] : readingEvidence(sheet.family, options.readings, context)),
+    ...(options.readings === undefined ? [] : readingEvidence(sheet.kind, options.readings, context)),
   ];
-  const evaluation = evaluateUnit(sheet.family, plan.steps, evidence, { context, policy: 'guarded' });
+  const evaluation = evaluateUnit(sheet.kind, plan.steps, evidence, { context, policy: 'guarded' });
   const state = concludeInquiry(plan, evaluation);
   print(writeEvaluation(evaluation, state.kind === 'concluded' ? state.conclusion : null));
 }
@@ -195,8 +199,8 @@ function program(): Command {
     .description('a valid unit sheet')
     .option('--layout <id>', 'layout of a family that has several')
     .action((id: string, options: { readonly layout?: string }) => {
-      const family = layoutNamed(familyNamed(id), options.layout);
-      print(writeUnitSheet(family.id, family.example.name, family.example.spec));
+      const kind = kindSaid(familyNamed(id), options.layout);
+      print(writeUnitSheet(kind.family, kind.sheet.example.name, kind.sheet.example.spec));
     });
   hp.command('predict')
     .description('expected curve, key points and limits at a site')

@@ -1,6 +1,7 @@
+import type { Family } from '@/core/contract/family';
 import { readFileSync } from 'node:fs';
 import { families, findFamily } from '@/core/families';
-import type { AnyFamily } from '@/core/contract/family';
+import type { AnyKind } from '@/core/contract/kind';
 import type { ActiveFault } from '@/core/physics/plant';
 import type { PlanId, StepContext } from '@/core/procedure/step-context';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
@@ -13,7 +14,7 @@ import { analysisProblemText } from '@/core/wording/problem-text';
 import { findChannel } from '@/core/quantities/channels';
 import { readReadings } from '@/core/formats/readings';
 import { contextAt, readSite, type Site } from '@/core/formats/site-file';
-import { checkSpec, readUnitSheet, type UnitSheet } from '@/core/formats/unit-sheet';
+import { checkKind, readUnitSheet, type UnitSheet } from '@/core/formats/unit-sheet';
 import type { JudgedStep, StepEvidence } from '@/core/judging/evaluate-unit';
 import { findUnit, toSi } from '@/core/quantities/measurement-unit';
 import type { Trace } from '@/core/traces/trace';
@@ -27,30 +28,27 @@ export function readText(file: string): string {
   }
 }
 
-export function familyNamed(id: string): AnyFamily {
+export function familyNamed(id: string): Family {
   return (
     findFamily(id) ?? fail({ code: 'unknown-family', file: 'argument', family: id, known: families.map((f) => f.id) })
   );
 }
 
-/** The layout that an argument names; the family's first where none is named. */
-export function layoutNamed(family: AnyFamily, value: string | undefined): AnyFamily {
-  const known = family.layouts?.families ?? [];
-  if (value === undefined) return known[0]?.family ?? family;
-  const found = known.find((each) => each.value === value);
-  if (found) return found.family;
+/** The kind that an argument names; the family's first where none is named. */
+export function kindSaid({ id, kinds, toldBy }: Family, value: string | undefined): AnyKind {
+  const found = value === undefined ? kinds[0] : kinds.find((kind) => toldBy !== null && kind.value === value);
+  if (found) return found;
   const detail =
-    known.length > 0
-      ? `"${value}" is none of ${known.map((each) => each.value).join(', ')}`
-      : `${family.id} units have one layout`;
+    toldBy !== null
+      ? `"${value}" is none of ${kinds.map((kind) => kind.value).join(', ')}`
+      : `${id} units have one layout`;
   return fail({ code: 'bad-argument', argument: '--layout', detail });
 }
 
-/** The layout that a family stands for in a listing; nothing where it has only one. */
-export function layoutSaid(family: AnyFamily): { readonly layout?: string } {
-  const layouts = findFamily(family.id)?.layouts;
-  const value = layouts?.families.find((each) => each.family === family)?.value;
-  return value === undefined ? {} : { layout: value };
+/** What a kind is called in a listing; nothing where its family has only one. */
+export function layoutSaid(kind: AnyKind): { readonly layout?: string } {
+  const told = findFamily(kind.family)?.toldBy ?? null;
+  return told === null ? {} : { layout: kind.value };
 }
 
 export interface UnitAtSite {
@@ -68,40 +66,40 @@ interface Where {
 export function unitAtSite(unitFile: string, siteFile: string | undefined, where: Where): UnitAtSite {
   const sheet = orFail(readUnitSheet(readText(unitFile), unitFile));
   const site: Site = siteFile === undefined ? {} : orFail(readSite(readText(siteFile), siteFile));
-  return { sheet, context: contextAt(sheet, site, where.date, planNamed(sheet.family, where)) };
+  return { sheet, context: contextAt(sheet, site, where.date, planNamed(sheet.kind, where)) };
 }
 
 /** The example of a family where nobody says where it is. */
-export function exampleContext(family: AnyFamily, where: Required<Omit<Where, 'step'>>): StepContext<unknown> {
-  const sheet = orFail(checkSpec(family, family.example.name, family.example.spec, 'example'));
-  return contextAt(sheet, {}, where.date, planNamed(family, where));
+export function exampleContext(kind: AnyKind, where: Required<Omit<Where, 'step'>>): StepContext<unknown> {
+  const sheet = orFail(checkKind(kind, kind.sheet.example.name, kind.sheet.example.spec, 'example'));
+  return contextAt(sheet, {}, where.date, planNamed(kind, where));
 }
 
-function planNamed(family: AnyFamily, { plan: id, step }: Where): PlanId {
+function planNamed(kind: AnyKind, { plan: id, step }: Where): PlanId {
   if (id === undefined)
-    return (family.plans.find((plan) => step !== undefined && plan.steps.includes(step)) ?? family.plans[0]).id;
-  const plan = family.plans.find((each) => each.id === id);
-  return plan?.id ?? fail({ code: 'unknown-plan', plan: id, known: family.plans.map((each) => each.id) });
+    return (kind.plans.find((plan) => step !== undefined && plan.steps.includes(step)) ?? kind.plans[0]).id;
+  const plan = kind.plans.find((each) => each.id === id);
+  return plan?.id ?? fail({ code: 'unknown-plan', plan: id, known: kind.plans.map((each) => each.id) });
 }
 
 /** A step that yields characteristics, or a refusal that names what there is. */
-export function judgedStep(family: AnyFamily, id: string): JudgedStep {
-  const step = family.steps.find((each) => each.id === id);
-  if (!step) return fail({ code: 'unknown-step', step: id, known: family.steps.map((each) => each.id) });
+export function judgedStep(kind: AnyKind, id: string): JudgedStep {
+  const step = kind.steps.find((each) => each.id === id);
+  if (!step) return fail({ code: 'unknown-step', step: id, known: kind.steps.map((each) => each.id) });
   return step.kind === 'look' ? fail({ code: 'look-step', step: id }) : step;
 }
 
-export function measuredStep(family: AnyFamily, id: string): MeasuredStep<unknown> {
-  const step = family.steps.find((each) => each.id === id);
-  if (!step) return fail({ code: 'unknown-step', step: id, known: family.steps.map((each) => each.id) });
+export function measuredStep(kind: AnyKind, id: string): MeasuredStep<unknown> {
+  const step = kind.steps.find((each) => each.id === id);
+  if (!step) return fail({ code: 'unknown-step', step: id, known: kind.steps.map((each) => each.id) });
   return step.kind === 'measured' ? step : fail({ code: 'look-step', step: id });
 }
 
 /** "id" or "id:0.5" as a fault of the family. */
-export function faultArgument(family: AnyFamily, text: string): ActiveFault {
+export function faultArgument(kind: AnyKind, text: string): ActiveFault {
   const [id, severityText] = text.split(':');
-  if (!family.faults.some((fault) => fault.id === id))
-    return fail({ code: 'unknown-fault', fault: id, known: family.faults.map((fault) => fault.id) });
+  if (!kind.model.faults.some((fault) => fault.id === id))
+    return fail({ code: 'unknown-fault', fault: id, known: kind.model.faults.map((fault) => fault.id) });
   const severity = severityText === undefined ? 0.5 : Number(severityText);
   if (!(severity >= 0 && severity <= 1) || severityText === '')
     return fail({
@@ -124,7 +122,7 @@ export function vacuumArgument(text: string): number {
 
 /** "step=file" arguments as evidence; "step#2=file" is a repeat. */
 export function logEvidence(
-  family: AnyFamily,
+  kind: AnyKind,
   assignments: readonly string[],
   referring: Referring & { readonly context: StepContext<unknown> },
 ): StepEvidence[] {
@@ -135,13 +133,13 @@ export function logEvidence(
     const name = assignment.slice(0, at);
     const file = assignment.slice(at + 1);
     const [, id] = /^([a-z-]+)(?:#\d+)?$/.exec(name) ?? [];
-    const step = measuredStep(family, id ?? name);
+    const step = measuredStep(kind, id ?? name);
     const log = orFail(
       readBenchLog(readText(file), file, { step: step.id, needs: step.needs, leastRows: step.leastRows }, referring),
     );
     if (log.repeatedTimes > 0) process.stderr.write(`${file}: ${log.repeatedTimes} rows repeat a time stamp; kept\n`);
     const swapped = log.metadata.gauges === 'swapped';
-    const said = [...log.turned, ...suspectLog(family, step, log.trace, referring.context)];
+    const said = [...log.turned, ...suspectLog(kind, step, log.trace, referring.context)];
     for (const each of said) process.stderr.write(`${file}: ${analysisProblemText(each, displayUnits('kpa'))}\n`);
     const entry = byStep.get(step.id) ?? { traces: [], swapped, said: [] };
     entry.said.push(...said);
@@ -179,8 +177,8 @@ export function assumed(texts: readonly string[]): ReadonlyMap<string, Assumptio
 }
 
 /** A readings table as evidence. */
-export function readingEvidence(family: AnyFamily, file: string, context: StepContext<unknown>): StepEvidence[] {
-  const { typed, dials, findings } = orFail(readReadings(readText(file), file, family, context));
+export function readingEvidence(kind: AnyKind, file: string, context: StepContext<unknown>): StepEvidence[] {
+  const { typed, dials, findings } = orFail(readReadings(readText(file), file, kind, context));
   return [
     ...[...typed].map(([step, values]): StepEvidence => ({ kind: 'typed', step, values })),
     ...[...dials].map(([step, readings]): StepEvidence => ({ kind: 'mixed', step, given: [{ readings }] })),

@@ -26,7 +26,7 @@ import {
   strikeOut,
 } from './runs/bench-runs';
 import { runStream } from './runs/run-stream';
-import { book, family, keepSimulated, lookAt, openWorkshop, person, workshop } from '../../tests/support/workshop';
+import { book, kind, keepSimulated, lookAt, openWorkshop, person, workshop } from '../../tests/support/workshop';
 
 beforeAll(openWorkshop);
 
@@ -87,8 +87,8 @@ describe('booking in', () => {
 
   it('refuses a sheet by the field that is wrong, and stores nothing', async () => {
     const before = (await listSheets()).length;
-    const spec = { ...(family.example.spec as Record<string, unknown>), slaveBoreMm: 400 };
-    await expect(addSheet({ family: family.id, name: 'x', spec })).rejects.toMatchObject({
+    const spec = { ...(kind.sheet.example.spec as Record<string, unknown>), slaveBoreMm: 400 };
+    await expect(addSheet({ family: kind.family, name: 'x', spec })).rejects.toMatchObject({
       fields: { slaveBoreMm: expect.any(String) },
     });
     await expect(addSheet({ family: 'teapot', name: 'x', spec })).rejects.toBeInstanceOf(RequestRefused);

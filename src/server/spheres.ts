@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { familyOfSheet } from '@/core/families';
+import { kindOfSheet } from '@/core/families';
 import { fluidKinds, type FluidKind } from '@/core/vocabulary/fluid';
 import { prechargeTemperature, restatePrecharge } from '@/core/physics/gas-law';
 import { checkStandard } from '@/core/toolboxes/store/model/sphere-life';
@@ -111,9 +111,9 @@ interface SphereSheet {
 export async function fitSphere(form: z.infer<typeof sphereFitSchema>): Promise<void> {
   const sphere = await sphereNamed(form.serial);
   const sheet = await findSheet(form.sheetId);
-  const family = sheet && familyOfSheet(sheet);
-  if (!sheet || !family) throw new RequestRefused(422, lookAgain, { sheetId: 'This sheet is not in the library' });
-  const spec = family.schema.parse(sheet.spec) as SphereSheet;
+  const kind = sheet && kindOfSheet(sheet);
+  if (!sheet || !kind) throw new RequestRefused(422, lookAgain, { sheetId: 'This sheet is not in the library' });
+  const spec = kind.sheet.schema.parse(sheet.spec) as SphereSheet;
   const units = displayUnits('kpa');
   if (spec.spherePurpose === undefined)
     throw new RequestRefused(422, lookAgain, { sheetId: 'This sheet names no purpose for a sphere' });

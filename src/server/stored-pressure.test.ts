@@ -2,7 +2,7 @@ import { emptyShopFolder, readEveryCaution, until } from '../../tests/support/sh
 
 emptyShopFolder();
 
-import { findFamily } from '@/core/families';
+import { kindNamed } from '@/core/families';
 import type { Job } from '@/data/jobs';
 import { listRuns, readTrace } from '@/data/runs';
 import { addSheet, bookIn } from './jobs/book-in';
@@ -12,7 +12,7 @@ import { beginImport } from './runs/import-log';
 import { recordReadings } from './runs/record-readings';
 import { checkSphere, enterSphere, fitSphere, sphereLives } from './spheres';
 
-const family = findFamily('motor-pump-boost')!;
+const kind = kindNamed('motor-pump-boost');
 const person = 'Tomas Rehn';
 let sheetId = '';
 
@@ -30,14 +30,14 @@ const dead = (job: Job, pressure: number) =>
   );
 
 const looks = Object.fromEntries(
-  family.steps
+  kind.steps
     .flatMap((step) => (step.id === 'fluid-look' && step.kind === 'look' ? step.points : []))
     .map((point) => [point.id, 'in-order']),
 );
 
 beforeAll(async () => {
-  const { name, spec } = family.example;
-  sheetId = (await addSheet({ family: family.id, name, spec: spec as Record<string, unknown> })).id;
+  const { name, spec } = kind.sheet.example;
+  sheetId = (await addSheet({ family: kind.family, name, spec: spec as Record<string, unknown> })).id;
 });
 
 describe('a step behind an interlock', () => {
@@ -129,11 +129,11 @@ describe('spheres', () => {
   });
 
   it('are refused on a sheet of another purpose, and after another fluid', async () => {
-    const coach = findFamily('stored-pressure')!;
+    const coach = kindNamed('stored-pressure');
     const { id } = await addSheet({
-      family: coach.id,
+      family: coach.family,
       name: 'Coach',
-      spec: coach.example.spec as Record<string, unknown>,
+      spec: coach.sheet.example.spec as Record<string, unknown>,
     });
     await expect(fitSphere({ serial: 'UG-S-1', sheetId: id })).rejects.toThrow(
       /suspension sphere on a sheet for a brake sphere/,

@@ -1,6 +1,6 @@
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
-import { findFamily } from '@/core/families';
-import { answering, family, show } from '../../tests/support/screens';
+import { kindNamed } from '@/core/families';
+import { answering, kind, show } from '../../tests/support/screens';
 import { push, refresh } from '../../tests/support/router';
 import { BookInForm } from './book-in/book-in-form';
 import { InstrumentsPage } from './instruments/instruments-page';
@@ -164,13 +164,13 @@ describe('instruments', () => {
 
 describe('unit sheet', () => {
   const air = { pressure: 85_400, temperature: 284 };
-  const remote = findFamily('vacuum-remote')!;
-  const example = remote.example.spec as Record<string, number>;
+  const remote = kindNamed('vacuum-remote');
+  const example = remote.sheet.example.spec as Record<string, number>;
   const labelOf = (name: string) => {
-    const field = remote.fields.find((each) => each.name === name)!;
+    const field = remote.sheet.fields.find((each) => each.name === name)!;
     return field.required ? `${field.label} *` : field.label;
   };
-  const required = remote.fields.filter((field) => field.required);
+  const required = remote.sheet.fields.filter((field) => field.required);
   const last = required[required.length - 1];
   /** What somebody typed before the page was loaded again: everything that is required but the last. */
   const begun = (name = 'Off grader 2') =>
@@ -229,7 +229,7 @@ describe('unit sheet', () => {
 });
 
 describe('book-in form', () => {
-  const sheets = [{ id: 's1', family: family.id, name: 'Tarnock R7', spec: family.example.spec }];
+  const sheets = [{ id: 's1', family: kind.family, name: 'Tarnock R7', spec: kind.sheet.example.spec }];
 
   it('puts what is wrong beside its field and keeps what was typed', async () => {
     answering(422, { message: 'Some fields need another look.', fields: { serial: 'Read the serial off the plate' } });

@@ -1,6 +1,6 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { JobView } from '@/server/jobs/job-view';
-import { answering, family, jobView, show } from '../../tests/support/screens';
+import { answering, kind, jobView, show } from '../../tests/support/screens';
 import { push, refresh } from '../../tests/support/router';
 import { LookBench } from './bench/look-bench';
 import { Lever } from './bench/lever';
@@ -88,8 +88,8 @@ describe('job', () => {
     const rows = within(screen.getByRole('region', { name: 'Run sheet' }))
       .getAllByRole('listitem')
       .filter((row) => row.querySelector('details') && row.parentElement?.tagName === 'OL');
-    expect(rows).toHaveLength(family.steps.length);
-    const failed = rows[family.steps.findIndex((step) => step.id === 'vacuum-hold-rest')];
+    expect(rows).toHaveLength(kind.steps.length);
+    const failed = rows[kind.steps.findIndex((step) => step.id === 'vacuum-hold-rest')];
     expect(failed.querySelector('details')).toHaveAttribute('open');
     expect(within(failed).getByText('5.20 ± 0.30 kPa')).toBeInTheDocument();
     expect(within(failed).getByText('at most 3.30 kPa')).toBeInTheDocument();

@@ -27,17 +27,17 @@ async function worker() {
 }
 
 const remote = standInUnit('vacuum-remote', 'bench');
-const sheetOf = (family: typeof remote.family) => ({
+const sheetOf = (kind: typeof remote.kind) => ({
   family: 'vacuum-remote',
-  name: family.example.name,
-  spec: family.example.spec,
+  name: kind.sheet.example.name,
+  spec: kind.sheet.example.spec,
 });
 
 function opening(file: File, over: Partial<Extract<LogRequest, { kind: 'open' }>> = {}): LogRequest {
   return {
     kind: 'open',
     file,
-    job: { sheet: sheetOf(remote.family), plan: 'bench' },
+    job: { sheet: sheetOf(remote.kind), plan: 'bench' },
     step: 'vacuum-draw',
     site,
     date: '2026-11-24',
@@ -95,7 +95,7 @@ describe('a log in its worker', () => {
 
   it('is judged by the steps of its own layout', async () => {
     const force = standInUnit('vacuum-remote', 'bench', { layout: 'servo-cylinder' });
-    const job = { sheet: sheetOf(force.family), plan: 'bench' } as const;
+    const job = { sheet: sheetOf(force.kind), plan: 'bench' } as const;
     const { judge } = await opened(logOf(force, 'boost-curve'), { job, step: 'boost-curve' });
     const judged = await judge();
     if (judged.kind !== 'judged') throw new Error(JSON.stringify(judged));

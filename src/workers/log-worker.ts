@@ -9,7 +9,7 @@ import { questionedChannels } from '@/core/formats/questioned-channels';
 import { readRawLog, type RawLog } from '@/core/formats/raw-log';
 import { contextAt } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
-import type { AnyFamily } from '@/core/contract/family';
+import type { AnyKind } from '@/core/contract/kind';
 import { evaluateMeasured, type JudgedStep } from '@/core/judging/evaluate-unit';
 import { suspectLog } from '@/core/diagnosis/suspect-log';
 import { saying } from '@/core/procedure/question';
@@ -31,7 +31,7 @@ const say = (answer: LogAnswer, transfer: Transferable[] = []) =>
 
 interface Opened {
   readonly raw: RawLog;
-  readonly family: AnyFamily;
+  readonly kind: AnyKind;
   readonly step: JudgedStep & { readonly kind: 'measured' };
   readonly context: StepContext<unknown>;
   readonly needs: LogNeeds;
@@ -51,7 +51,7 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
   const family = findFamily(request.job.sheet.family);
   const checked = family && checkSpec(family, request.job.sheet.name, request.job.sheet.spec, 'sheet');
   // Of the sheet's own layout: its steps share names with those of others.
-  const step = checked?.ok ? checked.value.family.steps.find((each) => each.id === request.step) : undefined;
+  const step = checked?.ok ? checked.value.kind.steps.find((each) => each.id === request.step) : undefined;
   if (!checked?.ok || step?.kind !== 'measured') throw new Error('this step takes no log');
   const text = decodeText(await request.file.arrayBuffer());
   let told = 0;
@@ -66,7 +66,7 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
     corrections: request.corrections,
   };
   const needs = { step: step.id, needs: step.needs, leastRows: step.leastRows };
-  opened = { raw: read.value, family: checked.value.family, step, context, needs, policy: request.policy };
+  opened = { raw: read.value, kind: checked.value.kind, step, context, needs, policy: request.policy };
   const inHours = step.sampleRate !== undefined && step.sampleRate < 1;
   const guesses = guessMapping(read.value, [...step.needs, ...step.uses], context.ambient.pressure, inHours);
   const { headers, rows, metadata } = read.value;
@@ -76,7 +76,7 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
 
 function judge({ mapping, leaveOut }: Extract<LogRequest, { kind: 'judge' }>): void {
   if (!opened) return;
-  const { raw, family, step, context, needs, policy } = opened;
+  const { raw, kind, step, context, needs, policy } = opened;
   const mapped = applyMapping(raw, mapping, needs, { ambient: context.ambient.pressure, leaveOut });
   if (!mapped.ok) {
     const [first] = mapped.problems;
@@ -85,7 +85,7 @@ function judge({ mapping, leaveOut }: Extract<LogRequest, { kind: 'judge' }>): v
   }
   trace = mapped.value.trace;
   const analysis = step.analyse(trace, context);
-  const suspected = suspectLog(family, step, trace, context);
+  const suspected = suspectLog(kind, step, trace, context);
   const result = evaluateMeasured(step, [saying(analysis, suspected)], context, policy);
   const { leftOut, repeatedTimes } = mapped.value;
   const questioned = questionedChannels(trace, context.ambient.pressure);

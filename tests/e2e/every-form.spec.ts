@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
-import { families, layoutOf } from '../../src/core/families';
+import { families } from '../../src/core/families';
+import { kindOf } from '../../src/core/contract/family';
 import type { SheetField } from '../../src/core/contract/sheet-field';
 
 /** Chooses one of a field's words by mouse. */
@@ -20,8 +21,8 @@ for (const family of families)
     await page.goto('/sheets/new');
     await page.getByLabel('Name').fill(`Spare ${family.id}`);
     if (family !== families[0]) await choose(page, 'Kind', family.title);
-    const spec = family.example.spec as Record<string, unknown>;
-    for (const field of layoutOf(family, spec).fields)
+    const spec = family.kinds[0].sheet.example.spec as Record<string, unknown>;
+    for (const field of kindOf(family, spec).sheet.fields)
       if (spec[field.name] !== undefined) await fill(page, field, spec[field.name]);
     await page.getByRole('button', { name: 'Save and book in' }).click();
     await expect(page.getByRole('heading', { name: 'Book in a unit' })).toBeVisible();

@@ -1,8 +1,9 @@
+import { conditionWith } from '@/core/contract/model';
 import { toldAt } from '@/core/contract/fault';
-import type { AnyFamily } from '@/core/contract/family';
+import type { AnyKind } from '@/core/contract/kind';
 import type { ActiveFault } from '@/core/physics/plant';
 import { contextAt } from '@/core/formats/site-file';
-import { checkSpec } from '@/core/formats/unit-sheet';
+import { checkKind } from '@/core/formats/unit-sheet';
 import { evaluateUnit, type StepEvaluation, type StepEvidence } from '@/core/judging/evaluate-unit';
 import { randomSource } from '@/core/physics/random';
 import type { StepContext } from '@/core/procedure/step-context';
@@ -12,16 +13,16 @@ type Steps = Readonly<Record<string, StepEvaluation>>;
 
 /** What a step would be given of a unit with these faults; `look` is how it looks. */
 function evidenceOf(
-  family: AnyFamily,
+  kind: AnyKind,
   id: string,
   context: StepContext<unknown>,
   how: { readonly faults: readonly ActiveFault[]; readonly look: Readonly<Record<string, string>> },
 ): StepEvidence | null {
-  const step = family.steps.find((each) => each.id === id);
+  const step = kind.steps.find((each) => each.id === id);
   const { faults, look } = how;
   switch (step?.kind) {
     case 'measured': {
-      const trace = simulateStep(family, step, context, { faults, benchSeed: 5, runSeed: 5 });
+      const trace = simulateStep(kind, step, context, { faults, benchSeed: 5, runSeed: 5 });
       return { kind: 'traces', step: id, traces: [trace] };
     }
     case 'look': {
@@ -29,7 +30,7 @@ function evidenceOf(
       return { kind: 'findings', step: id, findings: Object.fromEntries(findings) as Record<string, string> };
     }
     case 'typed': {
-      const readings = step.standIn(context, faults, randomSource(5));
+      const readings = step.standIn(context, conditionWith(kind.model, context.unit, faults), randomSource(5));
       return { kind: 'mixed', step: id, given: [{ readings, standIn: true }] };
     }
     default:
@@ -38,19 +39,19 @@ function evidenceOf(
 }
 
 /** The example of a family at 1,420 m on one of its plans: every step of it judged, looks and typed steps too. */
-export function faultBench(family: AnyFamily, planId = family.plans[0].id) {
-  const checked = checkSpec(family, 'study', family.example.spec, 'study');
+export function faultBench(kind: AnyKind, planId = kind.plans[0].id) {
+  const checked = checkKind(kind, 'study', kind.sheet.example.spec, 'study');
   if (!checked.ok) throw new Error('the example sheet is not valid');
   const site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600 };
   const context = contextAt(checked.value, site, '2026-11-23', planId);
-  const plan = family.plans.find((each) => each.id === planId) ?? family.plans[0];
+  const plan = kind.plans.find((each) => each.id === planId) ?? kind.plans[0];
   return function evaluateWith(
     faults: readonly ActiveFault[],
     look: Readonly<Record<string, string>> = {},
     only: readonly string[] = plan.steps,
   ): Steps {
-    const evidence = only.flatMap((id) => evidenceOf(family, id, context, { faults, look }) ?? []);
-    const evaluation = evaluateUnit(family, plan.steps, evidence, { context, policy: 'guarded' });
+    const evidence = only.flatMap((id) => evidenceOf(kind, id, context, { faults, look }) ?? []);
+    const evaluation = evaluateUnit(kind, plan.steps, evidence, { context, policy: 'guarded' });
     return Object.fromEntries(evaluation.steps.map((step) => [step.step, step]));
   };
 }
@@ -69,16 +70,16 @@ export interface FaultShown {
 }
 
 /** Holds a fault's words against its model, by the steps that its words name or by all the others of every plan. */
-export function showFault(layouts: readonly AnyFamily[], id: string, steps: 'told-steps' | 'other-steps'): FaultShown {
+export function showFault(layouts: readonly AnyKind[], id: string, steps: 'told-steps' | 'other-steps'): FaultShown {
   const [told, failed, notLeft] = [new Set<string>(), new Set<string>(), new Set<string>()];
-  for (const family of layouts) {
-    const fault = family.faults.find((each) => each.id === id);
+  for (const kind of layouts) {
+    const fault = kind.model.faults.find((each) => each.id === id);
     if (!fault) continue;
     fault.tells.forEach((step) => told.add(step));
-    for (const plan of family.plans) {
+    for (const plan of kind.plans) {
       const named = [...fault.tells, ...fault.leaves].filter((step) => plan.steps.includes(step));
       const only = steps === 'told-steps' ? named : plan.steps.filter((step) => !named.includes(step));
-      const shown = faultBench(family, plan.id)([{ id, severity: toldAt }], fault.appearance, only);
+      const shown = faultBench(kind, plan.id)([{ id, severity: toldAt }], fault.appearance, only);
       for (const { step, verdict } of Object.values(shown)) {
         if (verdict === 'fail') failed.add(step);
         if (fault.leaves.includes(step) && verdict !== 'pass') notLeft.add(`${plan.id}: ${step} ${verdict}`);

@@ -1,8 +1,8 @@
 import { ThemeProvider } from '@mui/material/styles';
 import { render } from '@testing-library/react';
 import type { ReactElement } from 'react';
-import { findFamily } from '@/core/families';
-import type { AnyFamily } from '@/core/contract/family';
+import { kindNamed } from '@/core/families';
+import type { AnyKind } from '@/core/contract/kind';
 import type { PlanId } from '@/core/procedure/step-context';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepVerdict } from '@/core/vocabulary/verdict';
@@ -10,7 +10,7 @@ import type { JobView } from '@/server/jobs/job-view';
 import { ShopProvider } from '@/ui/shell/shop-context';
 import { theme } from '@/ui/theme/theme';
 
-export const family = findFamily('vacuum-remote')!;
+export const kind = kindNamed('vacuum-remote');
 
 const people = [
   { id: 'ilse', name: 'Ilse Varga', role: 'bench lead' },
@@ -57,12 +57,12 @@ const failing: Partial<StepEvaluation> = {
 
 /** A job of a remote unit as the server would show it, every caution read. */
 export function jobView(over: Partial<JobView> = {}, verdicts: Readonly<Record<string, StepVerdict>> = {}): JobView {
-  return jobViewOf(family, family.plans[0].id, over, verdicts);
+  return jobViewOf(kind, kind.plans[0].id, over, verdicts);
 }
 
 /** The same of any family's example on one of its plans. */
 export function jobViewOf(
-  family: AnyFamily,
+  kind: AnyKind,
   plan: PlanId,
   over: Partial<JobView> = {},
   verdicts: Readonly<Record<string, StepVerdict>> = {},
@@ -79,12 +79,12 @@ export function jobViewOf(
       bookedBy: 'Ilse Varga',
       promisedAt: null,
       plan,
-      sheet: { family: family.id, name: family.example.name, spec: family.example.spec },
+      sheet: { family: kind.family, name: kind.sheet.example.name, spec: kind.sheet.example.spec },
       takenOutAt: null,
     },
-    familyTitle: family.title,
+    familyTitle: kind.title,
     verdict: 'incomplete',
-    steps: family.steps.map((step) => ({
+    steps: kind.steps.map((step) => ({
       id: step.id,
       title: step.title,
       why: step.why,
@@ -105,9 +105,7 @@ export function jobViewOf(
     undoable: [],
     aside: [],
     rejudged: [],
-    cautions: family.steps.flatMap((step) =>
-      step.cautions.map((caution) => ({ caution, person: 'Ilse Varga', at: '' })),
-    ),
+    cautions: kind.steps.flatMap((step) => step.cautions.map((caution) => ({ caution, person: 'Ilse Varga', at: '' }))),
     ...over,
   };
 }

@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Knex } from 'knex';
-import { findFamily } from '@/core/families';
+import { kindNamed } from '@/core/families';
 import { acknowledgeCaution, type Job } from '@/data/jobs';
 
 /**
@@ -30,6 +30,6 @@ export async function until(ready: () => boolean | Promise<boolean>, seconds = 2
 
 /** Acknowledges every caution of a job's family, as its technician would on the way. */
 export async function readEveryCaution(job: Job, person: string): Promise<void> {
-  for (const step of findFamily(job.sheet.family)?.steps ?? [])
+  for (const step of kindNamed(job.sheet.family).steps)
     for (const caution of step.cautions) await acknowledgeCaution(job.id, caution, person, new Date().toISOString());
 }

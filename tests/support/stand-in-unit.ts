@@ -1,5 +1,5 @@
-import { findFamily, layoutOf } from '@/core/families';
-import { type AnyFamily, planOf } from '@/core/contract/family';
+import { findFamily, kindNamed } from '@/core/families';
+import { planOf, type AnyKind } from '@/core/contract/kind';
 import type { ActiveFault } from '@/core/physics/plant';
 import type { StepAnalysis } from '@/core/procedure/step-analysis';
 import type { PlanId, StepContext } from '@/core/procedure/step-context';
@@ -15,13 +15,12 @@ import {
   type UnitEvaluation,
 } from '@/core/judging/evaluate-unit';
 import type { StepVerdict } from '@/core/vocabulary/verdict';
-import { labelledSeed, randomSource } from '@/core/physics/random';
-import { simulateStep, type StandInSetting } from '@/core/rig/run-step';
+import { readStandIn, simulateStep, type StandInSetting } from '@/core/rig/run-step';
 import type { Trace } from '@/core/traces/trace';
 
 /** A unit on the stand-in, ready to be simulated and judged step by step. */
 export interface StandInUnit<Unit> {
-  readonly family: AnyFamily;
+  readonly kind: AnyKind;
   readonly unit: Unit;
   readonly context: StepContext<Unit>;
   /** What the instruments record of a measured step. */
@@ -41,25 +40,23 @@ export function standInUnit<Unit>(
   plan: PlanId,
   how: { readonly spec?: object; readonly site?: Site; readonly layout?: string } = {},
 ): StandInUnit<Unit> {
-  const named = findFamily(familyId);
-  if (!named) throw new Error(`no family ${familyId}`);
-  const { example } = how.layout && named.layouts ? layoutOf(named, { [named.layouts.field]: how.layout }) : named;
+  const { example } = kindNamed(familyId, how.layout).sheet;
   const spec: unknown = { ...(example.spec as object), ...how.spec };
-  const checked = checkSpec(named, example.name, spec, 'test');
+  const checked = checkSpec(findFamily(familyId)!, example.name, spec, 'test');
   if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
-  // The layout that the sheet says.
-  const { family } = checked.value;
+  // The kind that the sheet says.
+  const { kind } = checked.value;
   const site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600, ...how.site };
   const context = contextAt(checked.value, site, '2026-11-24', plan);
   const measuredStep = (id: string): MeasuredStep<unknown> => {
-    const step = family.steps.find((each) => each.id === id);
+    const step = kind.steps.find((each) => each.id === id);
     if (step?.kind !== 'measured') throw new Error(`${id} is not measured`);
     return step;
   };
   const trace = (id: string, faults: readonly ActiveFault[] = [], setting: Partial<StandInSetting> = {}) =>
-    simulateStep(family, measuredStep(id), context, { faults, benchSeed: 3, runSeed: 5, ...setting });
+    simulateStep(kind, measuredStep(id), context, { faults, benchSeed: 3, runSeed: 5, ...setting });
   return {
-    family,
+    kind,
     unit: context.unit as Unit,
     context: context as StepContext<Unit>,
     trace,
@@ -69,20 +66,20 @@ export function standInUnit<Unit>(
       return evaluateMeasured(step, [step.analyse(trace(id, faults), context)], context, 'guarded');
     },
     typedVerdict: (id, faults = []) => {
-      const step = family.steps.find((each) => each.id === id);
+      const step = kind.steps.find((each) => each.id === id);
       if (step?.kind !== 'typed') throw new Error(`${id} is not typed`);
-      const readings = step.standIn(context, faults, randomSource(labelledSeed(5, id)));
+      const readings = readStandIn(kind, step, context, { faults, seed: 5 });
       return evaluateMeasured(step, [analysisOf(step, { readings, standIn: true }, context)], context, 'guarded')
         .verdict;
     },
     judge(faults = [], findings = {}) {
-      const { steps } = planOf(family, plan);
+      const { steps } = planOf(kind, plan);
       const evidence = steps.flatMap((id): StepEvidence[] => {
-        const step = family.steps.find((each) => each.id === id);
+        const step = kind.steps.find((each) => each.id === id);
         if (step?.kind === 'measured') return [{ kind: 'traces', step: id, traces: [trace(id, faults)] }];
         return findings[id] ? [{ kind: 'findings', step: id, findings: findings[id] }] : [];
       });
-      return evaluateUnit(family, steps, evidence, { context, policy: 'guarded' });
+      return evaluateUnit(kind, steps, evidence, { context, policy: 'guarded' });
     },
   };
 }

@@ -1,9 +1,9 @@
-import { findFamily } from '@/core/families';
+import { kindNamed } from '@/core/families';
 import type { StoreCircuit, StoreUnit } from '@/core/toolboxes/store/model/store-unit';
 import type { Corrections } from '@/core/procedure/step-analysis';
 import type { StepContext } from '@/core/procedure/step-context';
 import { contextAt } from '@/core/formats/site-file';
-import { checkSpec } from '@/core/formats/unit-sheet';
+import { checkKind } from '@/core/formats/unit-sheet';
 import { quantity, type AbsolutePressure } from '@/core/quantities/quantity';
 
 /** Atmosphere of the invented workshop, Pa, and its air, K. */
@@ -48,8 +48,8 @@ export function storeContext(
   change: Partial<StoreUnit> = {},
   corrections: Partial<Corrections> = {},
 ): StepContext<StoreUnit> {
-  const family = findFamily('motor-pump-boost');
-  const checked = family && checkSpec(family, 'sheet', family.example.spec, 'test');
+  const kind = kindNamed('motor-pump-boost');
+  const checked = kind && checkKind(kind, 'sheet', kind.sheet.example.spec, 'test');
   if (!checked?.ok) throw new Error('the example sheet is not valid');
   const here = contextAt(checked.value, { altitudeM: 1420, airTemperatureC: shopAir - 273.15 }, '2026-11-24');
   return {

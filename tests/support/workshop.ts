@@ -4,14 +4,14 @@ import { type Job } from '@/data/jobs';
 import { appendChunk, insertRun } from '@/data/runs';
 import { writeShopSettings } from '@/data/settings';
 import { findStandIn } from '@/data/stand-ins';
-import { findFamily } from '@/core/families';
+import { kindNamed } from '@/core/families';
 import { addSheet, bookIn } from '@/server/jobs/book-in';
 import { contextOf, measuredStepOf, siteNow } from '@/server/jobs/job-context';
 import { recordLook } from '@/server/runs/bench-runs';
 
 import { readEveryCaution } from './shop';
 
-export const family = findFamily('vacuum-remote')!;
+export const kind = kindNamed('vacuum-remote');
 export const person = 'Noor Halabi';
 export const workshop = { sheetId: '' };
 
@@ -36,7 +36,7 @@ export async function keepSimulated(job: Job, stepId: string, runSeed = 1): Prom
   const startedAt = new Date(2026, 10, 23, 9, 0, runSeed).toISOString();
   const site = await siteNow();
   const { faults, seed } = await findStandIn(job.id);
-  const trace = simulateStep(family, measuredStepOf(family, stepId), contextOf(job, site, startedAt), {
+  const trace = simulateStep(kind, measuredStepOf(kind, stepId), contextOf(job, site, startedAt), {
     faults,
     benchSeed: seed,
     runSeed,
@@ -56,7 +56,7 @@ export async function keepSimulated(job: Job, stepId: string, runSeed = 1): Prom
 
 /** Records a look step, every point with one option: the first where none is said. */
 export async function lookAt(job: Job, stepId: string, option?: string): Promise<void> {
-  const step = family.steps.find((each) => each.id === stepId);
+  const step = kind.steps.find((each) => each.id === stepId);
   if (step?.kind !== 'look') throw new Error('not a look step');
   const findings = Object.fromEntries(step.points.map((point) => [point.id, option ?? step.options[0].id]));
   await recordLook(job.id, stepId, findings, person);
@@ -64,7 +64,7 @@ export async function lookAt(job: Job, stepId: string, option?: string): Promise
 
 /** Every step of the plan, kept. */
 export async function runWhole(job: Job): Promise<void> {
-  for (const step of family.steps) {
+  for (const step of kind.steps) {
     if (step.kind === 'look') await lookAt(job, step.id);
     else await keepSimulated(job, step.id);
   }
@@ -85,10 +85,14 @@ export async function ask(
   return { status: response.status, body: (await response.json()) as { id: string; message: string } };
 }
 
-/** A job of another family on a plan of its own, every caution read. */
+/** A job of another kind on a plan of its own, every caution read. */
 export async function bookOf(familyId: string, plan: 'bench' | 'vehicle', serial: string): Promise<Job> {
-  const other = findFamily(familyId)!;
-  const sheet = await addSheet({ family: familyId, name: serial, spec: other.example.spec as Record<string, unknown> });
+  const other = kindNamed(familyId);
+  const sheet = await addSheet({
+    family: familyId,
+    name: serial,
+    spec: other.sheet.example.spec as Record<string, unknown>,
+  });
   const job = await bookIn({
     sheetId: sheet.id,
     serial,
@@ -106,7 +110,7 @@ export async function bookOf(familyId: string, plan: 'bench' | 'vehicle', serial
 /** An inquiry that ended at a wheel that is seized. */
 export async function bookedInquiry(): Promise<Job> {
   const job = await bookOf('vacuum-inline', 'vehicle', 'OW-V-32');
-  const inline = findFamily('vacuum-inline')!;
+  const inline = kindNamed('vacuum-inline');
   const behind = inline.steps.find((step) => step.id === 'behind-the-booster')!;
   if (behind.kind !== 'look') throw new Error('not a look');
   const [good] = behind.options;
@@ -125,6 +129,10 @@ export async function openWorkshop(): Promise<void> {
     policy: 'guarded',
   });
   workshop.sheetId = (
-    await addSheet({ family: family.id, name: 'Tarnock R7', spec: family.example.spec as Record<string, unknown> })
+    await addSheet({
+      family: kind.family,
+      name: 'Tarnock R7',
+      spec: kind.sheet.example.spec as Record<string, unknown>,
+    })
   ).id;
 }

@@ -2,7 +2,7 @@ import { emptyShopFolder, until } from '../../../tests/support/shop';
 
 emptyShopFolder();
 
-import { findFamily } from '@/core/families';
+import { kindNamed } from '@/core/families';
 import { simulateStep } from '@/core/rig/run-step';
 import { sphereLives } from '@/server/spheres';
 import { contextOf, jobNamed, measuredStepOf, siteNow } from '@/server/jobs/job-context';
@@ -29,7 +29,7 @@ import * as settings from './settings/route';
 import * as sheets from './sheets/route';
 import * as spheres from './spheres/route';
 
-const family = findFamily('vacuum-remote')!;
+const kind = kindNamed('vacuum-remote');
 const person = 'Noor Halabi';
 const address = 'http://127.0.0.1/api';
 
@@ -72,7 +72,7 @@ const booked = (serial: string) => idOf(ask(jobs.POST, { ...form(), serial }));
 
 beforeAll(async () => {
   sheetId = await idOf(
-    ask(sheets.POST, { family: family.id, name: 'Tarnock R7', spec: family.example.spec as object }),
+    ask(sheets.POST, { family: kind.family, name: 'Tarnock R7', spec: kind.sheet.example.spec as object }),
   );
 });
 
@@ -152,8 +152,8 @@ describe('booking in', () => {
   });
 
   it('a sheet with a negative diameter and a field that nobody knows is refused by both', async () => {
-    const spec = { ...(family.example.spec as object), slaveBoreMm: -3, slaveBore: 3 };
-    const { status, fields } = await ask(sheets.POST, { family: family.id, name: 'Wrong', spec });
+    const spec = { ...(kind.sheet.example.spec as object), slaveBoreMm: -3, slaveBore: 3 };
+    const { status, fields } = await ask(sheets.POST, { family: kind.family, name: 'Wrong', spec });
     expect(status).toBe(422);
     expect(fields).toContain('slaveBoreMm');
     expect((await ask(sheets.POST, { family: 'teapot', name: 'T', spec: {} })).status).toBe(422);
@@ -229,11 +229,11 @@ describe('settings and instruments', () => {
 
 describe('a step', () => {
   const readCautions = (id: string) =>
-    ask(cautions.POST, { cautions: [...new Set(family.steps.flatMap((step) => step.cautions))], person }, id);
+    ask(cautions.POST, { cautions: [...new Set(kind.steps.flatMap((step) => step.cautions))], person }, id);
 
   it('is closed while its cautions are not read, whichever way it is fed', async () => {
     const id = await booked('TK-2207-205');
-    const steps = family.steps.filter((step) => step.cautions.length > 0);
+    const steps = kind.steps.filter((step) => step.cautions.length > 0);
     expect(steps.length).toBeGreaterThan(0);
     for (const step of steps) {
       if (step.kind === 'look') continue;
@@ -264,7 +264,7 @@ describe('a step', () => {
 
   it('keeps no figure that is hardly so until it is confirmed', async () => {
     const id = await booked('TK-2207-219');
-    const readAll = family.steps.flatMap((step) => step.cautions);
+    const readAll = kind.steps.flatMap((step) => step.cautions);
     await ask(cautions.POST, { cautions: [...new Set(readAll)], person }, id);
     const body = { step: 'release', readings: { 'release-time': 0.4, 'residual-output': 80e6 }, person };
     const refused = await ask(readings.POST, body, id);
@@ -279,7 +279,7 @@ describe('a step', () => {
     const there = await jobNamed(id);
     const context = contextOf(there, await siteNow(), new Date().toISOString());
     const setting = { faults: [], benchSeed: 4, runSeed: 5 };
-    const trace = simulateStep(family, measuredStepOf(family, 'vacuum-draw'), context, setting);
+    const trace = simulateStep(kind, measuredStepOf(kind, 'vacuum-draw'), context, setting);
     const mapping = [
       { use: 'time', unit: 's' },
       { use: 'channel', channel: 'supply_vacuum', unit: 'kPa', sign: 1, absolute: false },
@@ -346,9 +346,9 @@ describe('spheres', () => {
     const check = { action: 'check', serial: 'SP-88', reading: '5.7 MPa', temperatureC: 8, person };
     expect((await ask(spheres.POST, { ...check, serial: 'SP-89' })).status).toBe(404);
     expect((await ask(spheres.POST, check)).status).toBe(200);
-    const coach = findFamily('stored-pressure')!;
+    const coach = kindNamed('stored-pressure');
     const coachSheet = await idOf(
-      ask(sheets.POST, { family: coach.id, name: 'Coach', spec: coach.example.spec as object }),
+      ask(sheets.POST, { family: coach.family, name: 'Coach', spec: coach.sheet.example.spec as object }),
     );
     expect((await ask(spheres.POST, { action: 'fit', serial: 'SP-88', sheetId: coachSheet })).status).toBe(200);
     const [kept] = await sphereLives();

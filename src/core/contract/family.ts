@@ -1,55 +1,30 @@
-import type { PlanId, StepContext } from '../procedure/step-context';
-import type { StepDefinition } from '../procedure/step-definition';
-import type { z } from 'zod';
-import type { Here, ExpectedCurve } from '../procedure/expected';
-import type { Plan } from './plan';
-import type { FaultDescription } from './fault';
-import type { SheetField } from './sheet-field';
+import { z } from 'zod';
+import type { AnyKind } from './kind';
 
-/** Layouts of one family: they share its name and its file format, and have sheets, steps, curve and stand of their own. */
-export interface Layouts {
-  /** Sheet field that says which. */
-  readonly field: string;
-  /** By what the field says; the first is meant where nothing is said. */
-  readonly families: readonly { readonly value: string; readonly family: AnyFamily }[];
-}
-
-/** Everything the product knows about one kind of unit. `Spec` is the sheet as written, `Unit` its SI form. */
-export interface Family<Spec, Unit> {
+/** Everything the product knows about one family of units. */
+export interface Family {
   readonly id: string;
   readonly title: string;
   readonly description: string;
-  readonly schema: z.ZodType<Spec>;
-  readonly fields: readonly SheetField[];
-  readonly example: { readonly name: string; readonly spec: Spec };
-  readonly prepare: (spec: Spec) => Unit;
-  /** The first is the plan that a unit is judged on unless another is chosen. */
-  readonly plans: readonly Plan<Unit>[];
-  readonly steps: readonly StepDefinition<Unit>[];
-  readonly faults: readonly FaultDescription[];
-  /** What the decisive step's curve is drawn over and against. */
-  readonly curve: { readonly input: string; readonly output: string };
-  readonly expectedCurve: (unit: Unit, supply: number, here: Here) => ExpectedCurve;
-  /** Lowest and highest output (SI) of a sound unit at an input (SI) and a supply (Pa), on the apply branch. */
-  readonly expectedBand: (unit: Unit, input: number, supply: number, here: Here) => readonly [number, number];
-  /** What feeds the unit: a supply is a vacuum below the atmosphere, or a pressure above it. */
-  readonly fedBy: 'vacuum' | 'pressure';
-  /** Left out where every unit of the family is built alike. */
-  readonly layouts?: Layouts;
+  /** Sheet field that tells its kinds apart; null where all its units are built alike. */
+  readonly toldBy: string | null;
+  /** The first is meant where a sheet says nothing. */
+  readonly kinds: readonly [AnyKind, ...AnyKind[]];
 }
 
-// The registry holds families of different sheets; inside one family the types stay exact.
-// eslint-disable-next-line @typescript-eslint/no-explicit-any -- existential type of the registry
-export type AnyFamily = Family<any, any>;
-
-/** A plan of a family by id; throws when the family has none of that name (a programmer's error). */
-export function planOf(family: AnyFamily, id: PlanId): Plan<unknown> {
-  const plan = family.plans.find((each) => each.id === id);
-  if (!plan) throw new Error(`${family.id} has no ${id} plan`);
-  return plan;
+/** The kind that a sheet is of; `spec` may be half typed. */
+export function kindOf(family: Family, spec: unknown): AnyKind {
+  if (family.toldBy === null) return family.kinds[0];
+  const said = (spec as Readonly<Record<string, unknown>> | null)?.[family.toldBy];
+  return family.kinds.find((kind) => kind.value === said) ?? family.kinds[0];
 }
 
-/** What the plan's source gives the unit in the context's air: vacuum, or pressure of its store, Pa. */
-export function supplyOf(family: AnyFamily, context: StepContext<unknown>): number {
-  return planOf(family, context.plan).stand.supply(context.unit, context.ambient);
+/** Format of a family's sheets, of whatever kind. */
+export function schemaOf(family: Family): z.ZodType {
+  const { kinds, toldBy } = family;
+  if (toldBy === null) return kinds[0].sheet.schema as z.ZodType;
+  return z.discriminatedUnion(
+    toldBy,
+    kinds.map((kind) => kind.sheet.schema as z.ZodObject) as unknown as [z.ZodObject, ...z.ZodObject[]],
+  );
 }

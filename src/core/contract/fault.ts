@@ -1,37 +1,45 @@
-import type { ActiveFault } from '../physics/plant';
+import type { ShownAs } from '../quantities/shown-as';
 
-export interface FaultDescription {
+/** How much of a fault there is, as a figure that a technician thinks in. */
+export type Extent<Condition, Unit> =
+  /** It is there or it is not. */
+  | { readonly kind: 'there-or-not' }
+  /** Read off the condition that it made, SI, and how it is shown; moves one way with severity. */
+  | {
+      readonly kind: 'figure';
+      readonly title: string;
+      readonly as: ShownAs;
+      readonly of: (condition: Condition, unit: Unit) => number;
+    };
+
+/** A fault: its words, how it looks, and what it does to a sound unit. */
+export interface Fault<Unit, Condition> {
   readonly id: string;
   readonly title: string;
   /** How it shows, for a technician. */
   readonly shows: string;
   /** What a look at the unit would find: point id → option id. */
   readonly appearance: Readonly<Record<string, string>>;
-  /** Steps that fail with it at `toldAt` of its severity: what `shows` says in words. Of a family's layouts and plans, those that have them. */
+  /** Steps that fail with it at `toldAt` of its severity: what `shows` says in words. Of a family's kinds and plans, those that have them. */
   readonly tells: readonly string[];
   /** Steps that pass in spite of it: what tells it from its neighbours. */
   readonly leaves: readonly string[];
+  readonly extent: Extent<Condition, Unit>;
+  /** Works the fault into a condition; severity 0 … 1. */
+  readonly apply: (condition: Condition, severity: number, unit: Unit) => void;
 }
+
+/** A fault that is there or is not. */
+export const thereOrNot = { kind: 'there-or-not' } as const;
 
 /** Severity at which a fault is told of. */
 export const toldAt = 0.6;
 
-/** A fault as a change of a family's model; severity 0 … 1. */
-export interface ModelFault<Condition, Unit = void> extends FaultDescription {
-  readonly apply: (condition: Condition, severity: number, unit: Unit) => void;
-}
-
-/** A sound condition with the given faults worked into it; throws on an id that the list does not have (a programmer's error). */
-export function withFaults<Condition, Unit>(
-  condition: Condition,
-  list: readonly ModelFault<Condition, Unit>[],
-  faults: readonly ActiveFault[],
-  unit: Unit,
-): Condition {
-  for (const { id, severity } of faults) {
-    const fault = list.find((each) => each.id === id);
-    if (!fault) throw new Error(`there is no fault "${id}" here`);
-    fault.apply(condition, Math.min(1, Math.max(0, severity)), unit);
-  }
-  return condition;
+/** Makes the extent of a fault from what it changes. */
+export function extentOf<Condition, Unit>(
+  title: string,
+  as: ShownAs,
+  of: (condition: Condition, unit: Unit) => number,
+): Extent<Condition, Unit> {
+  return { kind: 'figure', title, as, of };
 }

@@ -1,18 +1,22 @@
+import type { StepVerdict } from '../vocabulary/verdict';
 import type { CharacteristicId } from '../quantities/characteristics';
 import type { Ambient } from '../quantities/standard-atmosphere';
-import type { Plant, PlantConditions } from '../physics/plant';
 import type { PlanId } from '../procedure/step-context';
-import type { StepVerdict } from '../vocabulary/verdict';
 
-/** What the stand-in mounts a unit on: a bench, or the vehicle that it sits in. */
-export interface Stand<Unit> {
-  /** Channel that the lever (or rod, or pedal) drives; a guide's levels are of this channel. */
-  readonly leverChannel: string;
-  /** Highest level the lever is moved to for this unit, SI. */
-  readonly leverMaximum: (unit: Unit) => number;
-  /** What the source gives this unit in this air: vacuum (Pa), or the pressure of its store (Pa gauge). */
-  readonly supply: (unit: Unit, ambient: Ambient) => number;
-  readonly plant: (unit: Unit, conditions: PlantConditions) => Plant;
+/** What feeds a unit: a vacuum below the atmosphere (Pa), a pressure above it (Pa gauge) or a voltage (V). */
+export interface Supply<Unit> {
+  readonly kind: 'vacuum' | 'pressure' | 'voltage';
+  /** Channel on which it is read at the unit. */
+  readonly channel: string;
+  /** What the source gives this unit in this air, SI. */
+  readonly at: (unit: Unit, ambient: Ambient) => number;
+}
+
+/** What drives a unit: lever, rod or pedal; a guide's levels are of its channel. */
+export interface Lever<Unit> {
+  readonly channel: string;
+  /** Highest level it is moved to for this unit, SI. */
+  readonly maximum: (unit: Unit) => number;
 }
 
 /** What the inquiry knows of its steps. */
@@ -39,13 +43,19 @@ export interface Conclusion {
   readonly holds: (steps: ReadonlyMap<string, InquiryStep>) => boolean;
 }
 
+/** How a unit is fed and driven where it is mounted. */
+export type Stand<Unit> = Pick<Plan<Unit>, 'supply' | 'lever'>;
+
 export interface Plan<Unit> {
   readonly id: PlanId;
   readonly title: string;
   readonly steps: readonly string[];
-  readonly stand: Stand<Unit>;
   /** Step whose picture is the unit's face, on the floor and on paper. */
-  readonly decisiveStep: string;
+  readonly face: string;
   /** Where an inquiry ends, in the order of its steps; empty for a plan that only measures. */
   readonly conclusions: readonly Conclusion[];
+  /** Null where nothing feeds the unit that the plan would have to know. */
+  readonly supply: Supply<Unit> | null;
+  /** Null where nothing is pulled or pressed by a guide. */
+  readonly lever: Lever<Unit> | null;
 }

@@ -1,27 +1,27 @@
 import { dice, goodGauge, writeLog, type Signal } from '../../../tests/support/second-writer/logger';
-import { families, findFamily, findStep, layoutsOf } from '../families';
+import { families, kindNamed, findStep } from '../families';
 import { contextAt } from '../formats/site-file';
-import { checkSpec } from '../formats/unit-sheet';
-import type { AnyFamily } from '../contract/family';
+import { checkKind } from '../formats/unit-sheet';
+import type { AnyKind } from '../contract/kind';
 import type { PlanId } from '../procedure/step-context';
 import { simulateStep } from '../rig/run-step';
 import type { Trace } from '../traces/trace';
 import { suspectLog } from './suspect-log';
 
-function contextOf(family: AnyFamily, plan: PlanId) {
-  const checked = checkSpec(family, 'study', family.example.spec, 'study');
+function contextOf(kind: AnyKind, plan: PlanId) {
+  const checked = checkKind(kind, 'study', kind.sheet.example.spec, 'study');
   if (!checked.ok) throw new Error('the example sheet is not valid');
   const site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600 };
   return contextAt(checked.value, site, '2026-11-23', plan);
 }
 
-function measured(family: AnyFamily, id: string) {
-  const step = findStep(family, id);
+function measured(kind: AnyKind, id: string) {
+  const step = findStep(kind, id);
   if (step?.kind !== 'measured') throw new Error(`${id} is not measured`);
   return step;
 }
 
-const remote = findFamily('vacuum-remote')!;
+const remote = kindNamed('vacuum-remote');
 const bench = contextOf(remote, 'bench');
 const run = (id: string, seed = 3) =>
   simulateStep(remote, measured(remote, id), bench, { faults: [], benchSeed: seed, runSeed: seed });
@@ -74,22 +74,22 @@ describe('a log that is hardly this step’s or this unit’s', () => {
 });
 
 const everyPlan = families
-  .flatMap(layoutsOf)
-  .flatMap((family, at) => family.plans.map((plan) => [`${at + 1} ${family.id}, ${plan.id}`, family, plan] as const));
+  .flatMap((kind) => kind.kinds)
+  .flatMap((kind, at) => kind.plans.map((plan) => [`${at + 1} ${kind.family}, ${plan.id}`, kind, plan] as const));
 
-describe.each(everyPlan)('%s', (_name, family, plan) => {
+describe.each(everyPlan)('%s', (_name, kind, plan) => {
   it('sound logs of every step are suspected of nothing', () => {
-    const context = contextOf(family, plan.id);
+    const context = contextOf(kind, plan.id);
     for (const id of plan.steps) {
-      const step = findStep(family, id);
+      const step = findStep(kind, id);
       if (step?.kind !== 'measured') continue;
-      const log = simulateStep(family, step, context, {
+      const log = simulateStep(kind, step, context, {
         faults: [],
         benchSeed: 21,
         runSeed: 22,
         sampleRate: Math.min(50, step.sampleRate ?? 50),
       });
-      expect({ id, suspected: suspectLog(family, step, log, context) }).toEqual({ id, suspected: [] });
+      expect({ id, suspected: suspectLog(kind, step, log, context) }).toEqual({ id, suspected: [] });
     }
   });
 });

@@ -1,5 +1,4 @@
-import type { AnyFamily } from '../contract/family';
-import { planOf } from '../contract/family';
+import { planOf, type AnyKind } from '../contract/kind';
 import { fitLine } from '../fitting/line';
 import type { StepContext } from '../procedure/step-context';
 import type { MeasuredStep } from '../procedure/step-definition';
@@ -28,7 +27,7 @@ const rangeRate = 25;
  * input, the shape of another step. Suspicions for a person to look at; none of them decides anything.
  */
 export function suspectLog(
-  family: AnyFamily,
+  kind: AnyKind,
   step: MeasuredStep<unknown>,
   trace: Trace,
   context: StepContext<unknown>,
@@ -36,21 +35,21 @@ export function suspectLog(
   const analysis = step.analyse(trace, context);
   const nothing = analysis.characteristics.every((each) => each.kind === 'absent');
   return [
-    ...(nothing ? readsAsAnother(family, step, trace, context) : []),
-    ...proportional(family, step, trace, context),
-    ...outOfRange(family, step, trace, context),
+    ...(nothing ? readsAsAnother(kind, step, trace, context) : []),
+    ...proportional(kind, step, trace, context),
+    ...outOfRange(kind, step, trace, context),
   ];
 }
 
 /** The step of the plan that most comes out of this trace, where nothing comes out of the one it was brought for. */
 function readsAsAnother(
-  family: AnyFamily,
+  kind: AnyKind,
   step: MeasuredStep<unknown>,
   trace: Trace,
   context: StepContext<unknown>,
 ): AnalysisProblem[] {
-  const { steps } = planOf(family, context.plan);
-  const candidates = family.steps.flatMap((other) => {
+  const { steps } = planOf(kind, context.plan);
+  const candidates = kind.steps.flatMap((other) => {
     if (other.kind !== 'measured' || other.id === step.id || !steps.includes(other.id)) return [];
     if (!other.needs.every((channel) => columnOf(trace, channel))) return [];
     const { characteristics } = other.analyse(trace, context);
@@ -63,15 +62,15 @@ function readsAsAnother(
 
 /** A curve of a unit that helps has a knee: an output that is only a multiple of its lever is no such curve. */
 function proportional(
-  family: AnyFamily,
+  kind: AnyKind,
   step: MeasuredStep<unknown>,
   trace: Trace,
   context: StepContext<unknown>,
 ): AnalysisProblem[] {
   if (step.picture.kind !== 'ride-the-line') return [];
-  const lever = planOf(family, context.plan).stand.leverChannel;
+  const lever = planOf(kind, context.plan).lever?.channel;
   const output = step.needs.find((channel) => channel !== lever);
-  if (output === undefined || !columnOf(trace, lever) || !columnOf(trace, output)) return [];
+  if (lever === undefined || output === undefined || !columnOf(trace, lever) || !columnOf(trace, output)) return [];
   const rows = together(trace, [lever, output]);
   const line = fitLine(rows.columns[lever], rows.columns[output]);
   const range = abs(line.slope) * (highest(rows.columns[lever]) - lowest(rows.columns[lever]));
@@ -85,12 +84,12 @@ const lowest = (column: Float64Array) => column.reduce((least, each) => (each < 
 
 /** Channels that go far beyond, or stay far below, what a sound unit of the sheet shows on this step. */
 function outOfRange(
-  family: AnyFamily,
+  kind: AnyKind,
   step: MeasuredStep<unknown>,
   trace: Trace,
   context: StepContext<unknown>,
 ): AnalysisProblem[] {
-  const sound = simulateStep(family, step, context, {
+  const sound = simulateStep(kind, step, context, {
     faults: [],
     benchSeed: 1,
     runSeed: 1,

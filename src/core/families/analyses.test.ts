@@ -1,6 +1,6 @@
-import { families } from './';
+import { everyKind } from './';
 import { contextAt, type Site } from '../formats/site-file';
-import { checkSpec } from '../formats/unit-sheet';
+import { checkKind } from '../formats/unit-sheet';
 import { expandedUncertainty } from '../instruments/uncertainty';
 import { ordinaryNoise } from '../rig/stand-in-rig';
 import { simulateStep } from '../rig/run-step';
@@ -9,14 +9,14 @@ import type { StepAnalysis } from '../procedure/step-analysis';
 import type { MeasuredStep } from '../procedure/step-definition';
 import { estimateOf } from '../procedure/analysis-result';
 
-const [family] = families;
+const [kind] = everyKind;
 const site: Site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600 };
-const checked = checkSpec(family, 'study', family.example.spec, 'study');
+const checked = checkKind(kind, 'study', kind.sheet.example.spec, 'study');
 if (!checked.ok) throw new Error('the example sheet is not valid');
 const context = contextAt(checked.value, site, '2026-11-23');
-const stepOf = (id: string) => family.steps.find((step) => step.id === id) as MeasuredStep<unknown>;
+const stepOf = (id: string) => kind.steps.find((step) => step.id === id) as MeasuredStep<unknown>;
 const run = (id: string, more: object = {}) =>
-  simulateStep(family, stepOf(id), context, { faults: [], benchSeed: 8, runSeed: 8, ...more });
+  simulateStep(kind, stepOf(id), context, { faults: [], benchSeed: 8, runSeed: 8, ...more });
 const analyse = (id: string, trace: Trace, over: object = {}) => stepOf(id).analyse(trace, { ...context, ...over });
 const problemOf = (analysis: StepAnalysis, id: string) => {
   const found = analysis.characteristics.find((each) => each.id === id);

@@ -1,9 +1,9 @@
 import { defaultInstruments } from '../instruments/default-instruments';
 import type { InLineUnit } from './vacuum-remote/in-line-slave/geometry';
 import { outputAt } from './vacuum-remote/in-line-slave/quasi-static';
-import { families } from './';
+import { everyKind } from './';
 import { contextAt } from '../formats/site-file';
-import { checkSpec } from '../formats/unit-sheet';
+import { checkKind } from '../formats/unit-sheet';
 import { expandedUncertainty } from '../instruments/uncertainty';
 import { evaluateUnit } from '../judging/evaluate-unit';
 import { characteristicUnits, type CharacteristicId } from '../quantities/characteristics';
@@ -16,14 +16,14 @@ import { analysisFromTyped } from '../dials/typed-values';
 import { dialReadings } from '../dials/dial-readings';
 import { turningPoint, vacuumAlongPull } from '../pictures/vacuum-along-pull';
 
-const [family] = families;
-const checked = checkSpec(family, 'study', family.example.spec, 'study');
+const [kind] = everyKind;
+const checked = checkKind(kind, 'study', kind.sheet.example.spec, 'study');
 if (!checked.ok) throw new Error('the example sheet is not valid');
 const context = contextAt(checked.value, { altitudeM: 1420, benchVolumeCm3: 600 }, '2026-11-23');
 
 describe('band of a unit', () => {
   it('lies ± the tolerance around the expected output, corners included', () => {
-    const band = toleranceBand(family, context.unit, () => 60e3, context);
+    const band = toleranceBand(kind, context.unit, () => 60e3, context);
     band.input.forEach((at, i) => {
       const expected = outputAt(context.unit as InLineUnit, at, 60e3);
       expect(band.high[i] + band.low[i]).toBeCloseTo(2 * expected, 3);
@@ -77,7 +77,7 @@ const quotients: Readonly<Record<string, string>> = {
 };
 
 describe('values typed by hand', () => {
-  const steps = family.steps.filter((step): step is MeasuredStep<unknown> => step.kind === 'measured');
+  const steps = kind.steps.filter((step): step is MeasuredStep<unknown> => step.kind === 'measured');
 
   it.each(steps.flatMap((step) => step.characteristics.map((id) => [step.id, id, step] as const)))(
     '%s %s carries an uncertainty',
@@ -135,7 +135,7 @@ describe('values typed by hand', () => {
   it('are judged like traces: what was not read leaves its step undecided', () => {
     const instruments = new Map(defaultInstruments.map((each) => [each.channel, each]));
     const evaluate = (values: ReadonlyMap<CharacteristicId, number>, named = true) =>
-      evaluateUnit(family, family.plans[0].steps, [{ kind: 'typed', step: 'release', values }], {
+      evaluateUnit(kind, kind.plans[0].steps, [{ kind: 'typed', step: 'release', values }], {
         context: named ? { ...context, instruments } : context,
         policy: 'guarded',
       }).steps.find((step) => step.step === 'release')?.verdict;

@@ -1,9 +1,9 @@
 import { showFault } from '../../../tests/support/fault-bench';
-import { families, layoutsOf } from '.';
+import { families } from '.';
 
 const everyFault = families.flatMap((family) => {
-  const layouts = layoutsOf(family);
-  const ids = new Set(layouts.flatMap((each) => each.faults.map((fault) => fault.id)));
+  const layouts = family.kinds;
+  const ids = new Set(layouts.flatMap((each) => each.model.faults.map((fault) => fault.id)));
   return [...ids].map((id) => [family.id, id, layouts] as const);
 });
 

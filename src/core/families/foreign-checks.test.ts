@@ -1,5 +1,5 @@
 import { contextAt } from '../formats/site-file';
-import { checkSpec } from '../formats/unit-sheet';
+import { checkKind } from '../formats/unit-sheet';
 import { evaluateMeasured } from '../judging/evaluate-unit';
 import type { MeasuredStep } from '../procedure/step-definition';
 import {
@@ -11,17 +11,17 @@ import {
 import { dice, goodGauge, type Dice } from '../../../tests/support/second-writer/logger';
 import { count, emptyTally } from '../../../tests/support/second-writer/tally';
 import { someVacuumGauge } from '../../../tests/support/second-writer/vacuum-hold';
-import { findFamily, layoutsOf } from '.';
+import { findFamily } from '.';
 
 const logs = 20;
 
 function bench(id: string, stepId: string) {
-  const [family] = layoutsOf(findFamily(id)!);
-  const checked = checkSpec(family, 'foreign', family.example.spec, 'foreign');
+  const [kind] = findFamily(id)!.kinds;
+  const checked = checkKind(kind, 'foreign', kind.sheet.example.spec, 'foreign');
   if (!checked.ok) throw new Error('the example sheet is not valid');
   const site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600 };
-  const context = contextAt(checked.value, site, '2026-11-23', family.plans[0].id);
-  const step = family.steps.find((each) => each.id === stepId) as MeasuredStep<unknown>;
+  const context = contextAt(checked.value, site, '2026-11-23', kind.plans[0].id);
+  const step = kind.steps.find((each) => each.id === stepId) as MeasuredStep<unknown>;
   return (trace: Parameters<typeof step.analyse>[0]) =>
     evaluateMeasured(step, [step.analyse(trace, context)], context, 'guarded');
 }

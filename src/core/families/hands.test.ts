@@ -2,10 +2,10 @@ import { rigForStep } from '../rig/run-step';
 import { runByItself, type Hand } from '../rig/run-by-itself';
 import { leverByItself } from '../procedure/guide';
 import { contextAt } from '../formats/site-file';
-import { checkSpec } from '../formats/unit-sheet';
+import { checkKind } from '../formats/unit-sheet';
 import { evaluateMeasured } from '../judging/evaluate-unit';
 import type { MeasuredStep } from '../procedure/step-definition';
-import { families, layoutsOf } from '.';
+import { families } from '.';
 
 /** Begins every move so much later than the guide asks for it, s. */
 const late = 12;
@@ -18,24 +18,24 @@ const lateHand: Hand = {
 const noHand: Hand = { longest: 100, lever: () => 0 };
 
 const cases = families
-  .flatMap((family) => layoutsOf(family))
-  .flatMap((family) =>
-    family.plans.flatMap((plan) =>
-      family.steps
+  .flatMap((family) => family.kinds)
+  .flatMap((kind) =>
+    kind.plans.flatMap((plan) =>
+      kind.steps
         .filter((step): step is MeasuredStep<unknown> => step.kind === 'measured' && plan.steps.includes(step.id))
         // A soak of hours asks for no hand until its end.
         .filter((step) => !step.id.includes('soak') && step.id !== 'rest-cycle')
-        .map((step) => [`${family.id} (${family.curve.output}) ${plan.id} ${step.id}`, family, plan, step] as const),
+        .map((step) => [`${kind.family} (${kind.curve.output}) ${plan.id} ${step.id}`, kind, plan, step] as const),
     ),
   );
 
 /** What a sound unit comes to with a hand that is none of the rig's. */
-function judged([, family, plan, step]: (typeof cases)[number], hand: Hand) {
-  const checked = checkSpec(family, 'study', family.example.spec, 'study');
+function judged([, kind, plan, step]: (typeof cases)[number], hand: Hand) {
+  const checked = checkKind(kind, 'study', kind.sheet.example.spec, 'study');
   if (!checked.ok) throw new Error('the example sheet is not valid');
   const site = { altitudeM: 1420, benchVolumeCm3: 600, airTemperatureC: 11 };
   const context = contextAt(checked.value, site, '2026-11-24', plan.id);
-  const rig = rigForStep(family, step, context, { faults: [], benchSeed: 3, runSeed: 5, sampleRate: 40 });
+  const rig = rigForStep(kind, step, context, { faults: [], benchSeed: 3, runSeed: 5, sampleRate: 40 });
   const trace = runByItself(rig, step.guide(context), hand);
   return evaluateMeasured(step, [step.analyse(trace, context)], context, 'guarded').verdict;
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { families, layoutsOf } from '.';
+import { families } from '.';
 import { contextAt } from '../formats/site-file';
-import { checkSpec } from '../formats/unit-sheet';
+import { checkKind } from '../formats/unit-sheet';
 import { expandedUncertainty } from '../instruments/uncertainty';
 import { judgeStep } from '../judging/judge-step';
 import { makeTrace } from '../traces/trace';
@@ -45,16 +45,16 @@ const tracesOf = (channels: readonly string[]) =>
   );
 
 const everyPlan = families
-  .flatMap((family) => layoutsOf(family))
-  .flatMap((family) =>
-    family.plans.map((plan) => [`${family.id} (${family.curve.output}), ${plan.id}`, family, plan] as const),
+  .flatMap((family) => family.kinds)
+  .flatMap((kind) =>
+    kind.plans.map((plan) => [`${kind.family} (${kind.curve.output}), ${plan.id}`, kind, plan] as const),
   );
 
-describe.each(everyPlan)('hostile traces for %s', (_title, family, plan) => {
-  const checked = checkSpec(family, 'study', family.example.spec, 'study');
+describe.each(everyPlan)('hostile traces for %s', (_title, kind, plan) => {
+  const checked = checkKind(kind, 'study', kind.sheet.example.spec, 'study');
   if (!checked.ok) throw new Error('the example sheet is not valid');
   const context = contextAt(checked.value, { altitudeM: 1420, benchVolumeCm3: 600 }, '2026-11-23', plan.id);
-  const steps = family.steps.filter(
+  const steps = kind.steps.filter(
     (step): step is MeasuredStep<unknown> => step.kind === 'measured' && plan.steps.includes(step.id),
   );
 

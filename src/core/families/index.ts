@@ -1,4 +1,5 @@
-import type { AnyFamily } from '../contract/family';
+import { type Family, kindOf } from '../contract/family';
+import type { AnyKind } from '../contract/kind';
 import type { StepDefinition } from '../procedure/step-definition';
 import { vacuumInline } from './vacuum-inline';
 import { hydraulicBoost } from './hydraulic-boost';
@@ -9,7 +10,7 @@ import { vacuumSupply } from './vacuum-supply';
 import { vacuumRemote } from './vacuum-remote';
 
 /** The registry: the one place that lists the families. */
-export const families: readonly AnyFamily[] = [
+export const families: readonly Family[] = [
   vacuumRemote,
   vacuumInline,
   vacuumSupply,
@@ -19,31 +20,28 @@ export const families: readonly AnyFamily[] = [
   pedalValve,
 ];
 
-/** The family as a unit of this sheet needs it: its layout's, where it has layouts. `spec` may be half typed. */
-export function layoutOf(family: AnyFamily, spec: unknown): AnyFamily {
-  const { layouts } = family;
-  if (!layouts) return family;
-  const said = (spec as Readonly<Record<string, unknown>> | null)?.[layouts.field];
-  return (layouts.families.find((each) => each.value === said) ?? layouts.families[0]).family;
-}
-
-/** A family and its layouts, each as units of it need it. */
-export function layoutsOf(family: AnyFamily): readonly AnyFamily[] {
-  return family.layouts?.families.map((each) => each.family) ?? [family];
-}
+/** Every kind of every family, in the registry's order. */
+export const everyKind: readonly AnyKind[] = families.flatMap((family) => family.kinds);
 
 /** A family by id; undefined when nobody here knows it. */
-export function findFamily(id: string): AnyFamily | undefined {
+export function findFamily(id: string): Family | undefined {
   return families.find((family) => family.id === id);
 }
 
-/** The family of a sheet, as its layout needs it; undefined when nobody here knows it. */
-export function familyOfSheet(sheet: { readonly family: string; readonly spec: unknown }): AnyFamily | undefined {
-  const family = findFamily(sheet.family);
-  return family && layoutOf(family, sheet.spec);
+/** A family's kind that a sheet saying `value` is of, or its first; throws on an id that nobody here knows (a programmer's error). */
+export function kindNamed(id: string, value?: string): AnyKind {
+  const family = findFamily(id);
+  if (!family) throw new Error(`no family ${id}`);
+  return family.kinds.find((kind) => kind.value === value) ?? family.kinds[0];
 }
 
-/** A step of a family by id; undefined when the family has none of that name. */
-export function findStep(family: AnyFamily, id: string): StepDefinition<unknown> | undefined {
-  return family.steps.find((step) => step.id === id);
+/** The kind of a sheet; undefined when nobody here knows its family. */
+export function kindOfSheet(sheet: { readonly family: string; readonly spec: unknown }): AnyKind | undefined {
+  const family = findFamily(sheet.family);
+  return family && kindOf(family, sheet.spec);
+}
+
+/** A step of a kind by id; undefined when it has none of that name. */
+export function findStep(kind: AnyKind, id: string): StepDefinition<unknown> | undefined {
+  return kind.steps.find((step) => step.id === id);
 }

@@ -1,9 +1,9 @@
 import type { ZodObject } from 'zod';
-import type { AnyFamily } from '../contract/family';
+import type { AnyKind } from '../contract/kind';
 import { readBenchLog, writeBenchLog } from '../formats/bench-log';
 import { evaluateUnit, type StepEvidence } from '../judging/evaluate-unit';
 import { simulateStep } from '../rig/run-step';
-import { families, layoutsOf } from '.';
+import { families, findFamily } from '.';
 import { characteristicUnits } from '../quantities/characteristics';
 import { findChannel } from '../quantities/channels';
 import { unitOf } from '../quantities/measurement-unit';
@@ -12,26 +12,26 @@ import { displayUnitSets } from '../wording/display';
 import { characteristicTitles } from '../vocabulary/characteristic-titles';
 import { instructionText } from '../wording/instruction-text';
 import { contextAt } from '../formats/site-file';
-import { checkSpec } from '../formats/unit-sheet';
+import { checkKind } from '../formats/unit-sheet';
 
 const everyLayout = families
-  .flatMap((family) => layoutsOf(family))
-  .map((family) => [family.layouts ? family.id : `${family.id}: ${family.description}`, family] as const);
+  .flatMap((family) => family.kinds)
+  .map((kind) => [kind.value === '' ? kind.family : `${kind.family}: ${kind.description}`, kind] as const);
 
 /** A choice is one that the sheet takes, or one that leads on to another layout's sheet. */
-function saysOrLeadsOn(family: AnyFamily, field: string, value: string): boolean {
-  const { layouts } = families.find((each) => each.id === family.id) ?? family;
-  if (layouts?.field === field) return layouts.families.some((each) => each.value === value);
-  return (family.schema as ZodObject).shape[field].safeParse(value).success;
+function saysOrLeadsOn(kind: AnyKind, field: string, value: string): boolean {
+  const { toldBy, kinds } = findFamily(kind.family)!;
+  if (toldBy === field) return kinds.some((each) => each.value === value);
+  return (kind.sheet.schema as ZodObject).shape[field].safeParse(value).success;
 }
 
-describe.each(everyLayout)('%s: is complete', (_id, family) => {
-  const checked = checkSpec(family, family.example.name, family.example.spec, 'example');
+describe.each(everyLayout)('%s: is complete', (_id, kind) => {
+  const checked = checkKind(kind, kind.sheet.example.name, kind.sheet.example.spec, 'example');
   if (!checked.ok) throw new Error('the example is not valid');
   const context = contextAt(checked.value, { altitudeM: 1420 }, '2026-11-23');
 
   it('has words, cautions and units for every step', () => {
-    for (const step of family.steps) {
+    for (const step of kind.steps) {
       expect(step.title).not.toBe('');
       expect(step.why.length).toBeGreaterThan(20);
       expect(step.minutes).toBeGreaterThan(0);
@@ -55,14 +55,14 @@ describe.each(everyLayout)('%s: is complete', (_id, family) => {
   });
 
   it('has a form field for everything that its sheet may say, with a choice for every word', () => {
-    const { shape } = family.schema as ZodObject;
-    expect(family.fields.map((field) => field.name).sort()).toEqual(Object.keys(shape).sort());
-    for (const field of family.fields) {
+    const { shape } = kind.sheet.schema as ZodObject;
+    expect(kind.sheet.fields.map((field) => field.name).sort()).toEqual(Object.keys(shape).sort());
+    for (const field of kind.sheet.fields) {
       const asks = shape[field.name];
       const takesFigures = [0.5, 1, 3].some((figure) => asks.safeParse(figure).success);
       expect([field.name, field.choices === undefined]).toEqual([field.name, takesFigures]);
       for (const choice of field.choices ?? [])
-        expect([field.name, choice.value, saysOrLeadsOn(family, field.name, choice.value)]).toEqual([
+        expect([field.name, choice.value, saysOrLeadsOn(kind, field.name, choice.value)]).toEqual([
           field.name,
           choice.value,
           true,
@@ -74,21 +74,21 @@ describe.each(everyLayout)('%s: is complete', (_id, family) => {
   });
 
   it('lists every step once, in a plan', () => {
-    const ids = family.steps.map((step) => step.id);
+    const ids = kind.steps.map((step) => step.id);
     expect(new Set(ids).size).toBe(ids.length);
-    for (const plan of family.plans) for (const id of plan.steps) expect(ids).toContain(id);
+    for (const plan of kind.plans) for (const id of plan.steps) expect(ids).toContain(id);
   });
 
   it('words every instruction in every set of measurement units', () => {
-    for (const step of family.steps)
+    for (const step of kind.steps)
       if (step.kind === 'measured')
         for (const phase of step.guide(context))
           for (const units of displayUnitSets) expect(instructionText(phase.instruction, units)).toMatch(/^[A-Z]/);
   });
 
   it('describes every fault, and its appearance names points and options that exist', () => {
-    const looks = family.steps.filter((step) => step.kind === 'look');
-    for (const fault of family.faults) {
+    const looks = kind.steps.filter((step) => step.kind === 'look');
+    for (const fault of kind.model.faults) {
       expect(fault.shows.length).toBeGreaterThan(20);
       for (const [point, option] of Object.entries(fault.appearance)) {
         const step = looks.find((look) => look.points.some((each) => each.id === point));
@@ -98,14 +98,14 @@ describe.each(everyLayout)('%s: is complete', (_id, family) => {
     }
   });
 
-  it.each(family.plans.map((plan) => [plan.id, plan] as const))(
+  it.each(kind.plans.map((plan) => [plan.id, plan] as const))(
     'a sound example passes every measured step of the %s plan, by way of bench logs',
     (planId, plan) => {
       const there = contextAt(checked.value, { altitudeM: 1420, benchVolumeCm3: 600 }, '2026-11-23', planId);
       const evidence = plan.steps.flatMap((id): StepEvidence[] => {
-        const step = family.steps.find((each) => each.id === id);
+        const step = kind.steps.find((each) => each.id === id);
         if (step?.kind !== 'measured') return [];
-        const trace = simulateStep(family, step, there, { faults: [], benchSeed: 11, runSeed: 12 });
+        const trace = simulateStep(kind, step, there, { faults: [], benchSeed: 11, runSeed: 12 });
         const log = readBenchLog(writeBenchLog(trace, {}), `${id}.csv`, {
           step: id,
           needs: step.needs,
@@ -114,7 +114,7 @@ describe.each(everyLayout)('%s: is complete', (_id, family) => {
         if (!log.ok) throw new Error(JSON.stringify(log.problems));
         return [{ kind: 'traces', step: id, traces: [log.value.trace] }];
       });
-      const { steps } = evaluateUnit(family, plan.steps, evidence, { context: there, policy: 'guarded' });
+      const { steps } = evaluateUnit(kind, plan.steps, evidence, { context: there, policy: 'guarded' });
       for (const { step } of evidence) {
         const found = steps.find((each) => each.step === step);
         expect([step, found?.verdict === 'pass' || found?.verdict === 'recorded']).toEqual([step, true]);

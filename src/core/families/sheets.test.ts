@@ -1,5 +1,6 @@
-import { findFamily, layoutOf } from '.';
-import { checkSpec } from '../formats/unit-sheet';
+import { findFamily, kindNamed } from '.';
+import { kindOf } from '../contract/family';
+import { checkKind } from '../formats/unit-sheet';
 
 type Change = Readonly<Record<string, unknown>>;
 
@@ -46,10 +47,9 @@ const impossible: readonly (readonly [family: string, field: string, change: Cha
 ];
 
 function namedFields(familyId: string, change: Change): string[] {
-  const family = findFamily(familyId);
-  if (!family) throw new Error(`no family ${familyId}`);
-  const spec = { ...(family.example.spec as object), ...change };
-  const checked = checkSpec(family, 'study', spec, 'study.json');
+  const kind = kindNamed(familyId);
+  const spec = { ...(kind.sheet.example.spec as object), ...change };
+  const checked = checkKind(kind, 'study', spec, 'study.json');
   return checked.ok ? [] : checked.problems.flatMap((each) => (each.code === 'bad-field' ? [each.field] : [each.code]));
 }
 
@@ -69,8 +69,8 @@ describe('sheets that cannot be true', () => {
   it.each([...new Set(impossible.map(([family]) => family))])(
     '%s: every needed figure is asked for when it is missing, NaN, text or below zero',
     (id) => {
-      const family = layoutOf(findFamily(id)!, {});
-      for (const { name } of family.fields.filter((field) => field.required && !field.choices))
+      const kind = kindOf(findFamily(id)!, {});
+      for (const { name } of kind.sheet.fields.filter((field) => field.required && !field.choices))
         for (const wrong of [undefined, Number.NaN, '12', -1, Number.POSITIVE_INFINITY])
           expect([name, wrong, namedFields(id, { [name]: wrong })]).toEqual([
             name,

@@ -16,11 +16,11 @@ type Elsewhere = Readonly<Record<string, string>>;
 function describeFamily(familyId: string, plan: PlanId, signatures: readonly Signature[], elsewhere: Elsewhere): void {
   describe(`faults of ${familyId} show as the trade knows them`, () => {
     const bench = standInUnit(familyId, plan);
-    const { family } = bench;
+    const { kind } = bench;
 
     it('covers every fault of the family', () => {
       const covered = [...signatures.map((each) => each.id), ...Object.keys(elsewhere)];
-      expect(covered.sort()).toEqual(family.faults.map((fault) => fault.id).sort());
+      expect(covered.sort()).toEqual(kind.model.faults.map((fault) => fault.id).sort());
     });
 
     it.each(signatures)('$id', ({ id, severity, fails, holds }) => {
@@ -38,8 +38,8 @@ function describeFamily(familyId: string, plan: PlanId, signatures: readonly Sig
 
     for (const [id, where] of Object.entries(elsewhere))
       it(`${id} shows where it is looked for: ${where}`, () => {
-        const fault = family.faults.find((each) => each.id === id);
-        const step = family.steps.find((each) => each.id === where);
+        const fault = kind.model.faults.find((each) => each.id === id);
+        const step = kind.steps.find((each) => each.id === where);
         if (step?.kind === 'look')
           expect(step.points.some((point) => fault?.appearance[point.id] !== undefined)).toBe(true);
         else expect(bench.typedVerdict(where, [{ id, severity: 0.5 }])).toBe('fail');

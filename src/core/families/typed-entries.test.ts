@@ -1,19 +1,19 @@
-import { families, layoutsOf } from '.';
+import { readStandIn } from '../rig/run-step';
+import { families } from '.';
 import { contextAt } from '../formats/site-file';
-import { checkSpec } from '../formats/unit-sheet';
+import { checkKind } from '../formats/unit-sheet';
 import { expandedUncertainty } from '../instruments/uncertainty';
 import { evaluateUnit, type StepEvidence } from '../judging/evaluate-unit';
 import { characteristicUnits } from '../quantities/characteristics';
-import { labelledSeed, randomSource } from '../physics/random';
 import { shownUnit, displayUnitSets } from '../wording/display';
 import { entryOf } from '../dials/characteristic-entry';
 import type { StepDefinition, TypedStep } from '../procedure/step-definition';
 import type { TypedField, TypedValues } from '../procedure/typed-entry';
 
 const everyPlan = families
-  .flatMap((family) => layoutsOf(family))
-  .flatMap((family) =>
-    family.plans.map((plan) => [`${family.id} (${family.curve.output}), ${plan.id}`, family, plan] as const),
+  .flatMap((family) => family.kinds)
+  .flatMap((kind) =>
+    kind.plans.map((plan) => [`${kind.family} (${kind.curve.output}), ${plan.id}`, kind, plan] as const),
   );
 
 /** A figure that nobody would question: the middle of what a sound unit gives, else of what is plausible. */
@@ -35,12 +35,12 @@ const given = (step: string, readings: TypedValues, standIn = false): StepEviden
   given: [{ readings, standIn }],
 });
 
-describe.each(everyPlan)('dial readings of %s', (_title, family, plan) => {
-  const checked = checkSpec(family, 'study', family.example.spec, 'study');
+describe.each(everyPlan)('dial readings of %s', (_title, kind, plan) => {
+  const checked = checkKind(kind, 'study', kind.sheet.example.spec, 'study');
   if (!checked.ok) throw new Error('the example sheet is not valid');
   const site = { altitudeM: 1420, benchVolumeCm3: 600, airTemperatureC: 11 };
   const context = contextAt(checked.value, site, '2026-11-23', plan.id);
-  const steps = family.steps.filter((step) => step.kind !== 'look' && plan.steps.includes(step.id));
+  const steps = kind.steps.filter((step) => step.kind !== 'look' && plan.steps.includes(step.id));
   const cases = steps.map((step) => [step.id, step] as const);
   const judged = (step: StepDefinition<unknown>) => {
     if (step.kind === 'look') throw new Error(`${step.id} is looked at`);
@@ -71,7 +71,7 @@ describe.each(everyPlan)('dial readings of %s', (_title, family, plan) => {
     const { characteristics } = entryOf(judged(step)).analyse({}, context);
     expect(characteristics.map((each) => each.id).sort()).toEqual([...step.characteristics].sort());
     for (const found of characteristics) expect([found.id, found.kind]).toEqual([found.id, 'absent']);
-    const evaluation = evaluateUnit(family, plan.steps, [given(step.id, {})], {
+    const evaluation = evaluateUnit(kind, plan.steps, [given(step.id, {})], {
       context,
       policy: 'guarded',
     });
@@ -93,7 +93,7 @@ describe.each(everyPlan)('dial readings of %s', (_title, family, plan) => {
         expect([found.id, Number.isFinite(expandedUncertainty(estimate))]).toEqual([found.id, true]);
       }
     }
-    const { verdict } = evaluateUnit(family, plan.steps, [given(step.id, values)], {
+    const { verdict } = evaluateUnit(kind, plan.steps, [given(step.id, values)], {
       context,
       policy: 'guarded',
     }).steps.find((each) => each.step === step.id)!;
@@ -108,8 +108,8 @@ describe.each(everyPlan)('dial readings of %s', (_title, family, plan) => {
   if (typed.length === 0) return;
   it.each(typed.map((step) => [step.id, step] as const))('%s: a sound unit on the stand-in passes', (_id, step) => {
     for (let seed = 1; seed <= 8; seed++) {
-      const values = step.standIn(context, [], randomSource(labelledSeed(seed, step.id)));
-      const evaluation = evaluateUnit(family, plan.steps, [given(step.id, values, true)], {
+      const values = readStandIn(kind, step, context, { faults: [], seed });
+      const evaluation = evaluateUnit(kind, plan.steps, [given(step.id, values, true)], {
         context,
         policy: 'guarded',
       });

@@ -1,25 +1,30 @@
 import { readFileSync } from 'node:fs';
-import { families, findFamily } from '../families';
+import { families, everyKind, findFamily, kindNamed } from '../families';
 import { readProblemText } from '../wording/read-problem-text';
 import { readReadings } from './readings';
 import { contextAt, readSite } from './site-file';
-import { readUnitSheet, unitSheetJsonSchema, writeUnitSheet } from './unit-sheet';
+import { readUnitSheet, writeUnitSheet, unitSheetJsonSchema } from './unit-sheet';
 import { writePrediction } from './prediction';
 
-const family = findFamily('vacuum-remote')!;
+const kind = kindNamed('vacuum-remote');
 const sheetText = (spec: object, over: object = {}) =>
-  JSON.stringify({ ...writeUnitSheet(family.id, 'Unit', spec), ...over });
+  JSON.stringify({ ...writeUnitSheet(kind.family, 'Unit', spec), ...over });
 const said = (result: { ok: boolean; problems?: readonly Parameters<typeof readProblemText>[0][] }) =>
   result.ok ? '' : readProblemText(result.problems![0]);
 
 describe('unit sheet', () => {
-  it.each(families.map((each) => [each.id, each] as const))(
+  it.each(everyKind.map((each) => [each.sheet.example.name, each] as const))(
     'the example of %s is valid and has a schema',
     (_id, each) => {
       expect(
-        readUnitSheet(JSON.stringify(writeUnitSheet(each.id, each.example.name, each.example.spec)), 'u.json').ok,
+        readUnitSheet(
+          JSON.stringify(writeUnitSheet(each.family, each.sheet.example.name, each.sheet.example.spec)),
+          'u.json',
+        ).ok,
       ).toBe(true);
-      expect(unitSheetJsonSchema(each)).toMatchObject({ properties: { family: { const: each.id } } });
+      expect(unitSheetJsonSchema(findFamily(each.family)!)).toMatchObject({
+        properties: { family: { const: each.family } },
+      });
     },
   );
 
@@ -29,7 +34,7 @@ describe('unit sheet', () => {
   });
 
   it('names file and field of what is wrong', () => {
-    const spec = family.example.spec as object;
+    const spec = kind.sheet.example.spec as object;
     expect(said(readUnitSheet(sheetText({ ...spec, slaveBoreMm: -3 }), 'u.json'))).toContain(
       'u.json: field spec.slaveBoreMm',
     );
@@ -44,7 +49,7 @@ describe('unit sheet', () => {
 
 describe('site file', () => {
   it('takes everything as optional, and a station barometer over the altitude', () => {
-    const sheet = readUnitSheet(sheetText(family.example.spec as object), 'u.json');
+    const sheet = readUnitSheet(sheetText(kind.sheet.example.spec as object), 'u.json');
     if (!sheet.ok) throw new Error('the example is not valid');
     const site = readSite('{"altitudeM":1420,"barometerKpa":84.1}', 's.json');
     if (!site.ok) throw new Error('the site is not valid');
@@ -68,7 +73,7 @@ describe('site file', () => {
   });
 });
 
-const exampleSheet = readUnitSheet(sheetText(family.example.spec as object), 'u.json');
+const exampleSheet = readUnitSheet(sheetText(kind.sheet.example.spec as object), 'u.json');
 if (!exampleSheet.ok) throw new Error('the example is not valid');
 const context = contextAt(exampleSheet.value, {}, '2026-11-23');
 
@@ -77,7 +82,7 @@ describe('readings table', () => {
     const result = readReadings(
       'step,characteristic,finding,value,unit\nrelease,residual-output,,2,psi\nleak-look,,end-cap,dry,\n',
       'r.csv',
-      family,
+      kind,
       context,
     );
     if (!result.ok) throw new Error(said(result));
@@ -88,7 +93,7 @@ describe('readings table', () => {
   it('takes what a step asks of its dials, in any unit', () => {
     const text =
       'step,characteristic,value,unit\nvacuum-hold-rest,start,17.7,inHg\nvacuum-hold-rest,seconds,15,s\nvacuum-hold-rest,end,59,kPa\n';
-    const result = readReadings(text, 'r.csv', family, context);
+    const result = readReadings(text, 'r.csv', kind, context);
     if (!result.ok) throw new Error(said(result));
     expect(result.value.typed.size).toBe(0);
     expect(result.value.dials.get('vacuum-hold-rest')).toEqual({
@@ -126,15 +131,15 @@ describe('readings table', () => {
     ['step,characteristic,value\nrelease,residual-output,1000000\n', 'is hardly so'],
     ['step,value\nteapot,2\n', 'line 2, step: "teapot" is not known; known: look-over'],
   ])('names the place of what is wrong in %j', (text, place) => {
-    expect(said(readReadings(text, 'r.csv', family, context))).toContain(place);
+    expect(said(readReadings(text, 'r.csv', kind, context))).toContain(place);
   });
 });
 
 describe('prediction', () => {
   it('states the key points of the example at its rated vacuum', () => {
-    const sheet = readUnitSheet(sheetText(family.example.spec as object), 'u.json');
+    const sheet = readUnitSheet(sheetText(kind.sheet.example.spec as object), 'u.json');
     if (!sheet.ok) throw new Error('the example is not valid');
-    const prediction = writePrediction(family, contextAt(sheet.value, {}, '2026-11-23'), 60e3) as {
+    const prediction = writePrediction(kind, contextAt(sheet.value, {}, '2026-11-23'), 60e3) as {
       keyPoints: { id: string; inputKpa: number }[];
       limits: { characteristic: string; high: number | null }[];
     };

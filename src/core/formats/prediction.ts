@@ -1,4 +1,4 @@
-import type { AnyFamily } from '../contract/family';
+import { planOf, type AnyKind } from '../contract/kind';
 import type { StepContext } from '../procedure/step-context';
 import { noCorrections } from '../procedure/step-analysis';
 import { findChannel } from '../quantities/channels';
@@ -17,9 +17,9 @@ function axisOf(channel: string): { readonly name: string; readonly shown: (si: 
 }
 
 /** Expected curve, key points and limits of a unit at a supply vacuum (Pa) at a site, as JSON data. */
-export function writePrediction(family: AnyFamily, context: StepContext<unknown>, vacuum: number): object {
-  const curve = family.expectedCurve(context.unit, vacuum, context);
-  const [input, output] = [family.curve.input, family.curve.output].map(axisOf);
+export function writePrediction(kind: AnyKind, context: StepContext<unknown>, vacuum: number): object {
+  const curve = kind.expectedCurve(context.unit, vacuum, context);
+  const [input, output] = [kind.curve.input, kind.curve.output].map(axisOf);
   const point = (at: { input: number; output: number }) => ({
     [input.name]: input.shown(at.input),
     [output.name]: output.shown(at.output),
@@ -28,15 +28,16 @@ export function writePrediction(family: AnyFamily, context: StepContext<unknown>
   return {
     format: 'hard-pedal/prediction',
     version: 1,
-    family: family.id,
+    family: kind.family,
     ambientKpa: kilopascal(context.ambient.pressure),
     ambientSource: context.ambient.source,
-    [family.fedBy === 'vacuum' ? 'supplyVacuumKpa' : 'supplyPressureKpa']: kilopascal(vacuum),
+    [planOf(kind, context.plan).supply?.kind === 'vacuum' ? 'supplyVacuumKpa' : 'supplyPressureKpa']:
+      kilopascal(vacuum),
     apply: curve.apply.map(point),
     wayBack: curve.wayBack.map(point),
     keyPoints: curve.keyPoints.map(({ id, ...at }) => ({ id, ...point(at) })),
     tolerancePercent: Number((curve.tolerance * 100).toPrecision(6)),
-    limits: family.steps.flatMap((step) => {
+    limits: kind.steps.flatMap((step) => {
       if (step.kind === 'look') return [];
       return step.limits(empty, { ...context, corrections: noCorrections }).map((limit) => {
         const unit = unitOf(characteristicUnits[limit.characteristic]);

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import type { AnyFamily } from '../contract/family';
+import type { AnyKind } from '../contract/kind';
 import type { LookFindings } from '../judging/judge-step';
 import { characteristicUnits, findByOpenName, type CharacteristicId } from '../quantities/characteristics';
 import { dialChannel } from '../dials/dial-readings';
@@ -24,12 +24,7 @@ export interface Readings {
  * for looks, in one file or two, with a free `note`. In place of a characteristic a row may name a field of the step's dial
  * entry. Everything is checked against the family; a step is typed either way, not half and half.
  */
-export function readReadings(
-  text: string,
-  file: string,
-  family: AnyFamily,
-  context: StepContext<unknown>,
-): Read<Readings> {
+export function readReadings(text: string, file: string, kind: AnyKind, context: StepContext<unknown>): Read<Readings> {
   // Blank lines are kept, so that a row's place among the rows tells its line.
   const parsed = Papa.parse<Partial<Record<string, string>>>(text.replace(/^\uFEFF/, ''), { header: true });
   const fields = parsed.meta.fields ?? [];
@@ -52,9 +47,9 @@ export function readReadings(
     const place = `line ${at + 2}`;
     const bad = (field: string, detail: string) =>
       readFailed<Readings>({ code: 'bad-field', file, field: `${place}, ${field}`, detail });
-    const step = family.steps.find((each) => each.id === row.step);
+    const step = kind.steps.find((each) => each.id === row.step);
     if (!step)
-      return bad('step', `"${row.step ?? ''}" is not known; known: ${family.steps.map((each) => each.id).join(', ')}`);
+      return bad('step', `"${row.step ?? ''}" is not known; known: ${kind.steps.map((each) => each.id).join(', ')}`);
     if (row.characteristic) {
       const id = findByOpenName(step.characteristics, row.characteristic);
       const field = fieldOf(step, row.characteristic, context);

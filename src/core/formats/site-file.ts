@@ -115,7 +115,7 @@ export function contextAt(
   sheet: UnitSheet,
   site: Site,
   date: string,
-  plan: PlanId = sheet.family.plans[0].id,
+  plan: PlanId = sheet.kind.plans[0].id,
 ): StepContext<unknown> {
   return {
     unit: sheet.unit,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { families, findFamily, layoutOf } from '../families';
-import type { AnyFamily } from '../contract/family';
+import { families, findFamily } from '../families';
+import { type Family, kindOf, schemaOf } from '../contract/family';
+import type { AnyKind } from '../contract/kind';
 import { readFailed, readOk, type Read } from './read-result';
 import type { ReadProblem } from '../vocabulary/read-problem';
 
@@ -16,7 +17,7 @@ const envelope = z.strictObject({
 
 /** A checked unit sheet with its family and SI form. */
 export interface UnitSheet {
-  readonly family: AnyFamily;
+  readonly kind: AnyKind;
   readonly name: string;
   /** The sheet's fields with defaults filled in. */
   readonly spec: unknown;
@@ -42,13 +43,19 @@ export function parseJson(text: string, file: string): Read<unknown> {
   }
 }
 
-/** Checks a sheet's spec for a family and prepares its SI form. */
-export function checkSpec(family: AnyFamily, name: string, spec: unknown, file: string): Read<UnitSheet> {
-  const parsed = family.schema.safeParse(spec);
+/** Checks a sheet's spec for one kind and prepares its SI form. */
+export function checkKind(kind: AnyKind, name: string, spec: unknown, file: string): Read<UnitSheet> {
+  const parsed = kind.sheet.schema.safeParse(spec);
   if (!parsed.success) return readFailed(...fieldProblems(file, parsed.error, ['spec']));
   const frozen: unknown = Object.freeze(parsed.data);
-  const layout = layoutOf(family, frozen);
-  return readOk({ family: layout, name, spec: frozen, unit: layout.prepare(frozen) as unknown });
+  return readOk({ kind, name, spec: frozen, unit: kind.sheet.prepare(frozen) as unknown });
+}
+
+/** Checks a sheet's spec for the kind of a family that it says it is of. */
+export function checkSpec(family: Family, name: string, spec: unknown, file: string): Read<UnitSheet> {
+  const parsed = schemaOf(family).safeParse(spec);
+  if (!parsed.success) return readFailed(...fieldProblems(file, parsed.error, ['spec']));
+  return checkKind(kindOf(family, parsed.data), name, parsed.data, file);
 }
 
 /** Reads a unit sheet from JSON text. */
@@ -74,8 +81,8 @@ export function writeUnitSheet(family: string, name: string, spec: unknown): obj
 }
 
 /** JSON Schema (draft 2020-12) of a family's unit sheet. */
-export function unitSheetJsonSchema(family: AnyFamily): object {
-  const spec = z.toJSONSchema(family.schema, { io: 'input' });
+export function unitSheetJsonSchema(family: Family): object {
+  const spec = z.toJSONSchema(schemaOf(family), { io: 'input' });
   delete (spec as Record<string, unknown>).$schema;
   return {
     $schema: 'https://json-schema.org/draft/2020-12/schema',

@@ -1,4 +1,4 @@
-import type { AnyFamily } from '../contract/family';
+import type { AnyKind } from '../contract/kind';
 import { correctionsOf } from '../procedure/corrections';
 import type { Characteristic, Corrections, StepAnalysis } from '../procedure/step-analysis';
 import type { StepContext } from '../procedure/step-context';
@@ -210,15 +210,15 @@ function analysesOf(step: JudgedStep, given: StepEvidence, context: StepContext<
  * bench (the pair's error) corrects those after it, whatever order they were handed in.
  */
 export function evaluateUnit(
-  family: AnyFamily,
+  kind: AnyKind,
   planSteps: readonly string[],
   evidence: readonly StepEvidence[],
   how: { readonly context: StepContext<unknown>; readonly policy: DecisionPolicy },
 ): UnitEvaluation {
   let corrections = how.context.corrections;
   const steps = planSteps.map((id): StepEvaluation => {
-    const step: StepDefinition<unknown> | undefined = family.steps.find((each) => each.id === id);
-    if (!step) throw new Error(`${family.id} has no step ${id}`);
+    const step: StepDefinition<unknown> | undefined = kind.steps.find((each) => each.id === id);
+    if (!step) throw new Error(`${kind.family} has no step ${id}`);
     const given = evidence.find((each) => each.step === id);
     if (!given) return notRun(step);
     if (step.kind === 'look') {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { findFamily } from '../families';
+import { kindNamed } from '../families';
 import type { LookStep } from '../procedure/look-step';
 import type { Characteristic } from '../procedure/step-analysis';
 import type { Estimate } from '../instruments/uncertainty';
@@ -153,7 +153,7 @@ describe('verdict of a step and a unit', () => {
   });
 
   it('a look counts once every point has a finding, and one unfit point fails it', () => {
-    const look = findFamily('vacuum-remote')?.steps.find((step) => step.id === 'leak-look') as LookStep;
+    const look = kindNamed('vacuum-remote').steps.find((step) => step.id === 'leak-look') as LookStep;
     const dry = Object.fromEntries(look.points.map((point) => [point.id, 'dry']));
     expect(lookVerdict(look, dry)).toBe('recorded');
     expect(lookVerdict(look, { ...dry, 'end-cap': 'dripping' })).toBe('fail');

@@ -29,3 +29,15 @@ export function nozzleFlow(area: number, from: number, to: number, temperature: 
   }
   return (sign * area * up * factor) / sqrt(airGasConstant * temperature);
 }
+
+const standardAtmosphere = 101_325;
+const standardTemperature = 293.15;
+
+/**
+ * What a leak of effective area C_d·A (m2) lets in from the standard atmosphere at 20 °C into a deep vacuum (choked), as a
+ * volume flow of that air, m3/s.
+ */
+export function chokedLeak(area: number): number {
+  const density = standardAtmosphere / (airGasConstant * standardTemperature);
+  return nozzleFlow(area, standardAtmosphere, 0, standardTemperature) / density;
+}

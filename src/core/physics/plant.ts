@@ -3,17 +3,18 @@ import type { BenchControls } from './bench-controls';
 /** Where the unit stands before a step: without vacuum or under it, without stored pressure or charged and settled. */
 export type StartState = 'vented' | 'evacuated' | 'empty' | 'charged';
 
-/** What surrounds a unit on the stand-in bench, SI. */
-export interface PlantConditions {
+/** What surrounds a unit on the stand-in, SI. */
+export interface Surroundings {
+  /** What it is mounted on: the bench, or the vehicle that it sits in. */
+  readonly mounted: 'bench' | 'vehicle';
   /** Local atmosphere, Pa absolute. */
   readonly ambient: number;
   /** K */
   readonly temperature: number;
-  /** Vacuum that the source holds, Pa below the atmosphere. */
-  readonly supplyVacuum: number;
+  /** What the source holds: vacuum (Pa below the atmosphere), pressure (Pa gauge) or voltage (V), as the plan's supply says. */
+  readonly supply: number;
   /** Hoses, tee and gauges, m3. */
   readonly benchVolume: number;
-  readonly faults: readonly ActiveFault[];
   readonly startsFrom: StartState;
 }
 

@@ -1,5 +1,5 @@
 import type { StepCurve, ExpectedCurve, Here } from '../procedure/expected';
-import type { AnyFamily } from '../contract/family';
+import type { AnyKind } from '../contract/kind';
 
 /** Where a sound unit would lie: inputs (SI) with the low and high output (SI) at each. */
 export interface ToleranceBand {
@@ -29,17 +29,17 @@ export function stepBand(curve: StepCurve): ToleranceBand {
  * has passed already, and the vacuum of this moment further on.
  */
 export function toleranceBand(
-  family: AnyFamily,
+  kind: AnyKind,
   unit: unknown,
   vacuumAt: (input: number) => number,
   here: Here,
 ): ToleranceBand {
-  const curve = family.expectedCurve(unit, vacuumAt(0), here);
+  const curve = kind.expectedCurve(unit, vacuumAt(0), here);
   const corners = curve.keyPoints.map((point) => point.input);
   const input = Array.from({ length: bandPoints + 1 }, (_, i) => (curve.inputEnd * i) / bandPoints)
     .concat(corners)
     .filter((value) => value <= curve.inputEnd)
     .sort((p, q) => p - q);
-  const band = input.map((at) => family.expectedBand(unit, at, vacuumAt(at), here));
+  const band = input.map((at) => kind.expectedBand(unit, at, vacuumAt(at), here));
   return { input, low: band.map(([low]) => low), high: band.map(([, high]) => high), curve };
 }

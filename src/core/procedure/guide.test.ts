@@ -1,8 +1,8 @@
 import fc from 'fast-check';
-import { families } from '../families';
+import { everyKind } from '../families';
 import type { GuidePhase, PhaseEnd } from './guide-phase';
 import { contextAt } from '../formats/site-file';
-import { checkSpec } from '../formats/unit-sheet';
+import { checkKind } from '../formats/unit-sheet';
 import { advanceGuide, controlsIn, guideDone, guideSeconds, guideStart, leverByItself, type GuideState } from './guide';
 import { restControls } from '../physics/bench-controls';
 
@@ -211,14 +211,14 @@ describe('controls and length of a guide', () => {
     ).toBe(3 + 20 + 100 + 7 + 30);
   });
 
-  const guides = families.flatMap((family) => {
-    const checked = checkSpec(family, 'study', family.example.spec, 'study');
-    if (!checked.ok) throw new Error(`${family.id}: the example is not valid`);
-    return family.plans.flatMap((plan) => {
+  const guides = everyKind.flatMap((kind) => {
+    const checked = checkKind(kind, 'study', kind.sheet.example.spec, 'study');
+    if (!checked.ok) throw new Error(`${kind.family}: the example is not valid`);
+    return kind.plans.flatMap((plan) => {
       const context = contextAt(checked.value, { altitudeM: 1420, benchVolumeCm3: 600 }, '2026-11-23', plan.id);
       return plan.steps.flatMap((id) => {
-        const step = family.steps.find((each) => each.id === id);
-        return step?.kind === 'measured' ? [[family.id, plan.id, id, step.guide(context)] as const] : [];
+        const step = kind.steps.find((each) => each.id === id);
+        return step?.kind === 'measured' ? [[kind.family, plan.id, id, step.guide(context)] as const] : [];
       });
     });
   });

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { families } from '../families';
+import { everyKind } from '../families';
 import { lockOf, type RecordedStep } from './interlock';
 
 const steps = [
@@ -53,17 +53,17 @@ describe('interlocks', () => {
 });
 
 describe('plans of stored pressure', () => {
-  const dead = families.filter((family) => family.steps.some((step) => step.pressure === 'proves-dead'));
+  const dead = everyKind.filter((kind) => kind.steps.some((step) => step.pressure === 'proves-dead'));
 
-  it.each(dead.map((family) => [family.id, family] as const))(
+  it.each(dead.map((kind) => [kind.family, kind] as const))(
     '%s begins and ends dead, and opens nothing in between',
-    (_id, family) => {
-      for (const { steps: planned } of family.plans) {
+    (_id, kind) => {
+      for (const { steps: planned } of kind.plans) {
         const [first, ...rest] = planned;
-        expect(family.steps.find((step) => step.id === first)?.pressure).toBe('proves-dead');
-        expect(family.steps.find((step) => step.id === planned.at(-1))?.pressure).toBe('proves-dead');
+        expect(kind.steps.find((step) => step.id === first)?.pressure).toBe('proves-dead');
+        expect(kind.steps.find((step) => step.id === planned.at(-1))?.pressure).toBe('proves-dead');
         for (const id of rest.filter((each) => each !== 'walk-round'))
-          expect([id, lockOf(family.steps, planned, id, [])?.code]).toEqual([id, 'not-proved-dead']);
+          expect([id, lockOf(kind.steps, planned, id, [])?.code]).toEqual([id, 'not-proved-dead']);
       }
     },
   );

@@ -1,4 +1,4 @@
-import type { StartState, ActiveFault } from '../physics/plant';
+import type { StartState } from '../physics/plant';
 import type { RandomSource } from '../physics/random';
 import type { Trace } from '../traces/trace';
 import type { GuidePhase } from './guide-phase';
@@ -54,12 +54,12 @@ export interface MeasuredStep<Unit> extends StepCommon {
 }
 
 /** A step without a trace: lengths and counts that are read and typed. */
-export interface TypedStep<Unit> extends StepCommon {
+export interface TypedStep<Unit, Condition = unknown> extends StepCommon {
   readonly kind: 'typed';
   readonly entry: TypedEntry<Unit>;
   readonly limits: (analysis: StepAnalysis, context: StepContext<Unit>) => readonly Limit[];
-  /** What the stand-in's instruments would show, SI by field, for a unit with faults. */
-  readonly standIn: (context: StepContext<Unit>, faults: readonly ActiveFault[], random: RandomSource) => TypedValues;
+  /** What the stand-in's instruments would show, SI by field, for a unit in a condition. */
+  readonly standIn: (context: StepContext<Unit>, condition: Condition, random: RandomSource) => TypedValues;
 }
 
-export type StepDefinition<Unit> = MeasuredStep<Unit> | LookStep | TypedStep<Unit>;
+export type StepDefinition<Unit, Condition = unknown> = MeasuredStep<Unit> | LookStep | TypedStep<Unit, Condition>;

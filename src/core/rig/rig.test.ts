@@ -1,18 +1,18 @@
-import { families } from '../families';
+import { everyKind } from '../families';
 import type { MeasuredStep } from '../procedure/step-definition';
 import { contextAt } from '../formats/site-file';
-import { checkSpec } from '../formats/unit-sheet';
+import { checkKind } from '../formats/unit-sheet';
 import { concatTraces } from '../traces/trace';
 import { restControls } from '../physics/bench-controls';
 import { randomSource } from '../physics/random';
 import { rigForStep, simulateStep } from './run-step';
 import { drawGaugeErrors, readGauge } from './stand-in-gauge';
 
-const [family] = families;
-const checked = checkSpec(family, 'study', family.example.spec, 'study');
+const [kind] = everyKind;
+const checked = checkKind(kind, 'study', kind.sheet.example.spec, 'study');
 if (!checked.ok) throw new Error('the example sheet is not valid');
 const context = contextAt(checked.value, { altitudeM: 1420, benchVolumeCm3: 600 }, '2026-11-23');
-const step = family.steps.find((each) => each.id === 'stop-lamp-switch') as MeasuredStep<unknown>;
+const step = kind.steps.find((each) => each.id === 'stop-lamp-switch') as MeasuredStep<unknown>;
 const setting = { faults: [], benchSeed: 2, runSeed: 3 };
 
 describe('random source', () => {
@@ -50,26 +50,26 @@ describe('stand-in gauge', () => {
 
 describe('stand-in rig', () => {
   it('does the same again from the same seed, and something else from another', () => {
-    const first = simulateStep(family, step, context, setting);
-    expect(simulateStep(family, step, context, setting)).toEqual(first);
-    expect(simulateStep(family, step, context, { ...setting, runSeed: 4 }).columns.input_pressure).not.toEqual(
+    const first = simulateStep(kind, step, context, setting);
+    expect(simulateStep(kind, step, context, setting)).toEqual(first);
+    expect(simulateStep(kind, step, context, { ...setting, runSeed: 4 }).columns.input_pressure).not.toEqual(
       first.columns.input_pressure,
     );
   });
 
   it('goes on from a snapshot exactly as it would have', () => {
     const controls = { ...restControls, lever: 300_000 };
-    const rig = rigForStep(family, step, context, setting);
+    const rig = rigForStep(kind, step, context, setting);
     const whole = concatTraces([rig.advance(150, controls), rig.advance(250, controls)]);
-    const before = rigForStep(family, step, context, setting);
+    const before = rigForStep(kind, step, context, setting);
     const head = before.advance(150, controls);
-    const after = rigForStep(family, step, context, setting);
+    const after = rigForStep(kind, step, context, setting);
     after.restore(JSON.parse(JSON.stringify(before.snapshot())));
     expect(concatTraces([head, after.advance(250, controls)])).toEqual(whole);
   });
 
   it('samples at its rate without a gap', () => {
-    const { time } = simulateStep(family, step, context, setting);
+    const { time } = simulateStep(kind, step, context, setting);
     for (let i = 1; i < time.length; i++) expect(time[i] - time[i - 1]).toBeCloseTo(0.005, 9);
   });
 });

@@ -48,7 +48,7 @@ export function runByItself(rig: StandInRig, phases: readonly GuidePhase[], hand
     parts.push(part);
     const readings: Record<string, number> = {};
     for (const channel of watched) readings[channel] = part.columns[channel]?.[chunk - 1] ?? Number.NaN;
-    const input = part.columns[rig.leverChannel]?.[chunk - 1] ?? lever;
+    const input = (rig.leverChannel === null ? undefined : part.columns[rig.leverChannel]?.[chunk - 1]) ?? lever;
     state = advanceGuide(phases, state, { dt: chunk / rig.sampleRate, input, lever, readings });
   }
   if (state.cut) parts.push(rig.advance(max(1, round(afterCut * rig.sampleRate)), restControls));

@@ -1,9 +1,11 @@
-import { type AnyFamily, planOf } from '../contract/family';
+import { planOf, type AnyKind } from '../contract/kind';
+import { conditionWith } from '../contract/model';
 import type { ActiveFault } from '../physics/plant';
 import type { StepContext } from '../procedure/step-context';
-import type { MeasuredStep } from '../procedure/step-definition';
+import type { MeasuredStep, TypedStep } from '../procedure/step-definition';
+import type { TypedValues } from '../procedure/typed-entry';
 import type { Trace } from '../traces/trace';
-import { labelledSeed } from '../physics/random';
+import { labelledSeed, randomSource } from '../physics/random';
 import { runByItself } from './run-by-itself';
 import { ordinaryNoise, standInRig, type BenchNoise, type StandInRig } from './stand-in-rig';
 
@@ -22,38 +24,61 @@ export interface StandInSetting {
 /** Bench volume of the stand-in where the site does not say, m3. */
 const standInBenchVolume = 0.6e-3;
 
-/** The stand-in rig with a unit mounted, ready for a step. */
-export function rigForStep<Unit>(
-  family: AnyFamily,
+/** The stand-in rig with a unit in a condition mounted, ready for a step. */
+export function rigFor<Unit>(
+  kind: AnyKind,
   step: MeasuredStep<Unit>,
   context: StepContext<Unit>,
-  setting: StandInSetting,
+  setting: Omit<StandInSetting, 'faults'> & { readonly condition: unknown },
 ): StandInRig {
-  const { stand } = planOf(family, context.plan);
-  return standInRig({
-    stand,
-    unit: context.unit,
+  const { supply, lever } = planOf(kind, context.plan);
+  const plant = kind.model.plant(context.unit, setting.condition, {
+    mounted: context.plan,
     ambient: context.ambient.pressure,
     temperature: context.airTemperature,
-    supplyVacuum: stand.supply(context.unit, context.ambient),
+    supply: supply?.at(context.unit, context.ambient) ?? 0,
     benchVolume: context.benchVolume ?? standInBenchVolume,
-    faults: setting.faults,
+    startsFrom: step.startsFrom,
+  });
+  return standInRig({
+    plant,
+    leverChannel: lever?.channel ?? null,
     instruments: context.instruments,
     benchSeed: setting.benchSeed,
     runSeed: labelledSeed(setting.runSeed, step.id),
     sampleRate: setting.sampleRate ?? step.sampleRate ?? 200,
     noise: setting.noise ?? ordinaryNoise,
     pairError: setting.pairError ?? 0,
-    startsFrom: step.startsFrom,
   });
+}
+
+/** The stand-in rig with a unit with faults mounted, ready for a step. */
+export function rigForStep<Unit>(
+  kind: AnyKind,
+  step: MeasuredStep<Unit>,
+  context: StepContext<Unit>,
+  { faults, ...setting }: StandInSetting,
+): StandInRig {
+  return rigFor(kind, step, context, { ...setting, condition: conditionWith(kind.model, context.unit, faults) });
 }
 
 /** Runs a whole step on the stand-in rig, the rig pulling the lever, and returns its trace. */
 export function simulateStep<Unit>(
-  family: AnyFamily,
+  kind: AnyKind,
   step: MeasuredStep<Unit>,
   context: StepContext<Unit>,
   setting: StandInSetting,
 ): Trace {
-  return runByItself(rigForStep(family, step, context, setting), step.guide(context));
+  return runByItself(rigForStep(kind, step, context, setting), step.guide(context));
+}
+
+/** What the stand-in's own instruments show of a unit with faults for a step that is typed, SI by field. */
+export function readStandIn<Unit>(
+  kind: AnyKind,
+  step: TypedStep<Unit>,
+  context: StepContext<Unit>,
+  { faults, seed }: { readonly faults: readonly ActiveFault[]; readonly seed: number },
+): TypedValues {
+  const condition: unknown = conditionWith(kind.model, context.unit, faults);
+  return step.standIn(context, condition, randomSource(labelledSeed(seed, step.id)));
 }

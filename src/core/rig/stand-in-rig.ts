@@ -1,9 +1,8 @@
-import type { AnyFamily } from '../contract/family';
 import type { BenchControls } from '../physics/bench-controls';
 import { findChannel } from '../quantities/channels';
 import type { Instrument } from '../instruments/instrument';
 import type { Trace } from '../traces/trace';
-import type { Plant, StartState, ActiveFault } from '../physics/plant';
+import type { Plant } from '../physics/plant';
 import { labelledSeed, randomSource, type RandomSource } from '../physics/random';
 import { drawGaugeErrors, readGauge, type GaugeErrors } from './stand-in-gauge';
 
@@ -35,16 +34,9 @@ export const ordinaryNoise: BenchNoise = {
 };
 
 export interface StandInRigOptions {
-  /** The rig passes the unit through to the stand it belongs to. */
-  readonly stand: AnyFamily['plans'][number]['stand'];
-  /** What `family.prepare` made of the sheet. */
-  readonly unit: unknown;
-  /** Pa absolute; K; Pa vacuum; m3. */
-  readonly ambient: number;
-  readonly temperature: number;
-  readonly supplyVacuum: number;
-  readonly benchVolume: number;
-  readonly faults: readonly ActiveFault[];
+  readonly plant: Plant;
+  /** Channel that the lever drives; null where nothing is pulled. */
+  readonly leverChannel: string | null;
   readonly instruments: ReadonlyMap<string, Instrument>;
   /** Draws the gauges' errors: the same bench keeps the same errors from step to step. */
   readonly benchSeed: number;
@@ -55,7 +47,6 @@ export interface StandInRigOptions {
   readonly noise: BenchNoise;
   /** Extra gain error of the output gauge against the input gauge, fraction. */
   readonly pairError: number;
-  readonly startsFrom: StartState;
 }
 
 export interface RigSnapshot {
@@ -69,8 +60,8 @@ export interface RigSnapshot {
 /** A bench that is not there: a family's plant read by imperfect gauges at a fixed rate. */
 export interface StandInRig {
   readonly channels: readonly string[];
-  /** Channel that the lever drives. */
-  readonly leverChannel: string;
+  /** Channel that the lever drives; null where nothing is pulled. */
+  readonly leverChannel: string | null;
   readonly sampleRate: number;
   /** Advances by `samples` samples, the lever moving evenly to `leverTo`, and returns what the gauges read, SI. */
   advance(samples: number, controls: BenchControls, leverTo?: number): Trace;
@@ -116,14 +107,7 @@ function gaugesOf(options: StandInRigOptions, channels: readonly string[]): Gaug
 
 /** Builds the stand-in bench. A channel without an instrument is read as it is (a switch's continuity lamp). */
 export function standInRig(options: StandInRigOptions): StandInRig {
-  const plant: Plant = options.stand.plant(options.unit, {
-    ambient: options.ambient,
-    temperature: options.temperature,
-    supplyVacuum: options.supplyVacuum,
-    benchVolume: options.benchVolume,
-    faults: options.faults,
-    startsFrom: options.startsFrom,
-  });
+  const { plant } = options;
   const { channels } = plant;
   const gauges = gaugesOf(options, channels);
   const source: RandomSource = randomSource(labelledSeed(options.runSeed, 'noise'));
@@ -137,7 +121,7 @@ export function standInRig(options: StandInRigOptions): StandInRig {
 
   return {
     channels,
-    leverChannel: options.stand.leverChannel,
+    leverChannel: options.leverChannel,
     sampleRate: options.sampleRate,
     advance(count, controls, leverTo = controls.lever) {
       const moving = { ...controls };

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { familyOfSheet, findFamily } from '@/core/families';
+import { findFamily, kindOfSheet } from '@/core/families';
 import { checkSpec } from '@/core/formats/unit-sheet';
 import { insertJob, type Job } from '@/data/jobs';
 import { findSheet, insertSheet } from '@/data/unit-sheets';
@@ -35,8 +35,8 @@ export async function bookIn(given: BookIn): Promise<Job> {
   const sheet = await findSheet(form.sheetId);
   if (!sheet)
     throw new RequestRefused(422, 'Some fields need another look.', { sheetId: 'This sheet is not in the library' });
-  const family = familyOfSheet(sheet);
-  const known = form.standInFault === '' || family?.faults.some((fault) => fault.id === form.standInFault);
+  const kind = kindOfSheet(sheet);
+  const known = form.standInFault === '' || kind?.model.faults.some((fault) => fault.id === form.standInFault);
   if (!known)
     throw new RequestRefused(422, 'Some fields need another look.', { standInFault: 'This unit has no such fault' });
   const seed = [...form.serial].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) | 0, 7);
@@ -45,7 +45,7 @@ export async function bookIn(given: BookIn): Promise<Job> {
     vehicle: form.vehicle,
     complaint: form.complaint,
     place: 'waiting' as const,
-    plan: family?.plans.some((plan) => plan.id === form.plan) ? form.plan : (family?.plans[0].id ?? 'bench'),
+    plan: kind?.plans.some((plan) => plan.id === form.plan) ? form.plan : (kind?.plans[0].id ?? 'bench'),
     bookedAt: new Date().toISOString(),
     bookedBy: form.person,
     promisedAt: form.promisedAt === '' ? null : form.promisedAt,

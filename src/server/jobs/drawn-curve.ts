@@ -2,7 +2,7 @@ import type { Trace } from '@/core/traces/trace';
 import { findPull, isPull } from '@/core/traces/pull';
 import { movingMean } from '@/core/traces/smoothing';
 import { pathIndices } from '@/core/traces/decimate';
-import type { AnyFamily } from '@/core/contract/family';
+import type { AnyKind } from '@/core/contract/kind';
 import type { PairCorrection } from '@/core/procedure/step-analysis';
 
 /** A measured curve ready to be drawn: input and output, corrected, SI. */
@@ -35,7 +35,7 @@ function drawnOverTime(trace: Trace, channel: string, points: number): DrawnCurv
 /** The pull and the way back of a trace as a path of about `points` steps. */
 export function drawnCurve(
   trace: Trace,
-  curve: AnyFamily['curve'],
+  curve: AnyKind['curve'],
   how: { readonly pair: PairCorrection | null; readonly points: number },
 ): DrawnCurve | null {
   const { pair, points } = how;

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { planOf } from '@/core/contract/family';
+import { planOf } from '@/core/contract/kind';
 import {
   analysisOf,
   correctionsBefore,
@@ -32,7 +32,7 @@ function counted(run: Run): boolean {
 }
 
 function evidenceOf(job: Job, runs: readonly Run[], analyses: RunAnalyses): StepEvidence[] {
-  return sheetOf(job).family.steps.flatMap((step): StepEvidence[] => {
+  return sheetOf(job).kind.steps.flatMap((step): StepEvidence[] => {
     const own = runs.filter((run) => run.step === step.id && counted(run));
     const last = own.at(-1);
     if (!last) return [];
@@ -58,12 +58,12 @@ export async function evaluateJob(job: Job): Promise<JobEvaluation> {
   const known = await findEvaluation(job.id, inputs);
   if (known) return { ...known, runs, inputs };
   const { policy } = await readShopSettings();
-  const { family } = sheetOf(job);
+  const { kind } = sheetOf(job);
   const latest = runs.at(-1);
   const context = contextOf(job, latest?.context.site ?? {}, latest?.startedAt ?? job.bookedAt);
   const analyses = await RunAnalyses.of(job, runs);
   const evaluation = await analyses.whileReading(() =>
-    evaluateUnit(family, planOf(family, job.plan).steps, evidenceOf(job, runs, analyses), { context, policy }),
+    evaluateUnit(kind, planOf(kind, job.plan).steps, evidenceOf(job, runs, analyses), { context, policy }),
   );
   const older = await findOlderEvaluation(job.id, inputs);
   await storeEvaluation(job.id, inputs, evaluation);
@@ -74,7 +74,7 @@ export async function evaluateJob(job: Job): Promise<JobEvaluation> {
 /** Evaluates one run by itself, kept or not, under today's policy. */
 export async function evaluateRun(job: Job, run: Run): Promise<StepEvaluation> {
   const { policy } = await readShopSettings();
-  const step = judgedStepOf(sheetOf(job).family, run.step);
+  const step = judgedStepOf(sheetOf(job).kind, run.step);
   const { evaluation } = await evaluateJob(job);
   const corrections = correctionsBefore(evaluation.steps, run.step);
   const context = { ...contextOf(job, run.context.site, run.startedAt), corrections };

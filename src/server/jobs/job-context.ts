@@ -1,5 +1,5 @@
 import { findFamily } from '@/core/families';
-import type { AnyFamily } from '@/core/contract/family';
+import type { AnyKind } from '@/core/contract/kind';
 import type { StepContext } from '@/core/procedure/step-context';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
 import { contextAt, type Site } from '@/core/formats/site-file';
@@ -37,20 +37,20 @@ export function contextOf(job: Job, site: Site, date: string): StepContext<unkno
 }
 
 /** A step that yields characteristics, or a refusal that says so. */
-export function judgedStepOf(family: AnyFamily, id: string): JudgedStep {
-  const step = family.steps.find((each) => each.id === id);
+export function judgedStepOf(kind: AnyKind, id: string): JudgedStep {
+  const step = kind.steps.find((each) => each.id === id);
   if (!step || step.kind === 'look') throw new RequestRefused(404, `This unit has no step "${id}" that is measured.`);
   return step;
 }
 
-export function measuredStepOf(family: AnyFamily, id: string): MeasuredStep<unknown> {
-  const step = family.steps.find((each) => each.id === id);
+export function measuredStepOf(kind: AnyKind, id: string): MeasuredStep<unknown> {
+  const step = kind.steps.find((each) => each.id === id);
   if (step?.kind !== 'measured') throw new RequestRefused(404, `This unit has no measured step "${id}".`);
   return step;
 }
 
 /** The refusal of a second run beside one that is not kept yet, by the step's own name. */
 export function stillOpen(job: Job, stepId: string): RequestRefused {
-  const title = sheetOf(job).family.steps.find((step) => step.id === stepId)?.title ?? stepId;
+  const title = sheetOf(job).kind.steps.find((step) => step.id === stepId)?.title ?? stepId;
   return new RequestRefused(409, `“${title}” of this unit is still open. Keep or discard it first.`);
 }

@@ -1,7 +1,7 @@
 import type { Lock } from '@/core/procedure/interlock';
 import { lockText } from '@/core/wording/lock-text';
 import { locksOf } from '../runs/interlocks';
-import { planOf, supplyOf } from '@/core/contract/family';
+import { planOf, supplyOf } from '@/core/contract/kind';
 import { staircaseTolerance } from '@/core/pictures/staircase-tolerance';
 import { toleranceBand } from '@/core/pictures/tolerance-band';
 import type { PairCorrection } from '@/core/procedure/step-analysis';
@@ -125,7 +125,7 @@ function openRunOf(runs: readonly Run[]): OpenRun | null {
 }
 
 function conclusionOf(job: Job, evaluation: UnitEvaluation): JobView['conclusion'] {
-  const state = concludeInquiry(planOf(sheetOf(job).family, job.plan), evaluation);
+  const state = concludeInquiry(planOf(sheetOf(job).kind, job.plan), evaluation);
   if (state.kind === 'open') return null;
   const { id, title, advice } = state.conclusion;
   return { id, title, advice };
@@ -140,27 +140,25 @@ function blockingOf(job: Job, steps: readonly StepView[], evaluation: UnitEvalua
       ({ evaluation: { optional, verdict } }) => verdict === 'fail' || (!optional && !doneVerdicts.includes(verdict)),
     )
     .map((step) => ({ step: step.id, title: step.title, verdict: step.evaluation.verdict }));
-  const state = concludeInquiry(planOf(sheetOf(job).family, job.plan), evaluation);
+  const state = concludeInquiry(planOf(sheetOf(job).kind, job.plan), evaluation);
   if (state.kind === 'open' || state.conclusion.clears) return verdicts;
   const { title, step } = state.conclusion;
   return [...verdicts, { step: step ?? steps[0]?.id ?? '', title, verdict: null }];
 }
 
 async function faceOf(job: Job, runs: readonly Run[], pair: PairCorrection | null): Promise<Face> {
-  const { family, unit } = sheetOf(job);
+  const { kind, unit } = sheetOf(job);
   const run = runs
-    .filter(
-      (each) => each.step === planOf(family, job.plan).decisiveStep && each.state === 'kept' && each.struckOut === null,
-    )
+    .filter((each) => each.step === planOf(kind, job.plan).face && each.state === 'kept' && each.struckOut === null)
     .at(-1);
   const site = run?.context.site ?? (await siteNow());
   const context = contextOf(job, site, run?.startedAt ?? job.bookedAt);
-  const step = family.steps.find((each) => each.id === planOf(family, job.plan).decisiveStep);
+  const step = kind.steps.find((each) => each.id === planOf(kind, job.plan).face);
   if (step?.kind === 'measured' && step.staircase) return staircaseFace(step, context, run);
-  const supply = supplyOf(family, context);
-  const { input, low, high } = toleranceBand(family, unit, () => supply, context);
+  const supply = supplyOf(kind, context);
+  const { input, low, high } = toleranceBand(kind, unit, () => supply, context);
   const measured =
-    run && !run.readings ? drawnCurve((await readTrace(run.id)).trace, family.curve, { pair, points: 60 }) : null;
+    run && !run.readings ? drawnCurve((await readTrace(run.id)).trace, kind.curve, { pair, points: 60 }) : null;
   return { input, low, high, measured };
 }
 
@@ -201,8 +199,8 @@ function overdueOf(
 ): OverdueInstrument[] {
   const today = new Date().toISOString();
   const context = contextOf(job, site, today);
-  const { family } = sheetOf(job);
-  const steps = family.steps.filter((step) => evaluation.steps.some((each) => each.step === step.id));
+  const { kind } = sheetOf(job);
+  const steps = kind.steps.filter((step) => evaluation.steps.some((each) => each.step === step.id));
   const channelsOf = (step: (typeof steps)[number]): readonly (string | null)[] => {
     switch (step.kind) {
       case 'look':
@@ -239,23 +237,23 @@ export async function jobView(id: string): Promise<JobView> {
 async function viewOf(job: Job): Promise<JobView> {
   const evaluated = await evaluateJob(job);
   const { evaluation, runs } = evaluated;
-  const { family } = sheetOf(job);
+  const { kind } = sheetOf(job);
   const locks = await locksOf(job);
   const acts = await listActs(job.id);
   const by = (subject: string, act: Act['act']) =>
     acts.findLast((each) => each.subject === subject && each.act === act)?.person ?? null;
-  const titleOf = (id: string) => family.steps.find((each) => each.id === id)?.title ?? id;
+  const titleOf = (id: string) => kind.steps.find((each) => each.id === id)?.title ?? id;
   const steps = evaluation.steps.map((step): StepView => {
-    const definition = family.steps.find((each) => each.id === step.step);
-    if (!definition) throw new Error(`${family.id} has no step ${step.step}`);
-    const { id, title, why, minutes, kind, cautions } = definition;
+    const definition = kind.steps.find((each) => each.id === step.step);
+    if (!definition) throw new Error(`${kind.family} has no step ${step.step}`);
+    const { id, title, why, minutes, kind: feed, cautions } = definition;
     const own = runs.filter((run) => run.step === id && run.state === 'kept');
     return {
       id,
       title,
       why,
       minutes,
-      kind,
+      kind: feed,
       cautions,
       shut: shutBy(locks.get(id), titleOf),
       evaluation: step,
@@ -272,7 +270,7 @@ async function viewOf(job: Job): Promise<JobView> {
   const openRun = openRunOf(runs);
   return {
     job,
-    familyTitle: family.title,
+    familyTitle: kind.title,
     verdict: evaluation.verdict,
     steps,
     nextStep: openRun?.step ?? nextOf(steps, locks),

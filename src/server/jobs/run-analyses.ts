@@ -83,6 +83,6 @@ export class RunAnalyses {
     if (!trace) throw new TraceWanted(run);
     // A file may be another unit's, or another step's.
     const suspicious = run.context.source === 'log file' && step.kind === 'measured';
-    return suspicious ? { trace, said: suspectLog(sheetOf(this.job).family, step, trace, context) } : { trace };
+    return suspicious ? { trace, said: suspectLog(sheetOf(this.job).kind, step, trace, context) } : { trace };
   }
 }

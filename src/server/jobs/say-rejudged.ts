@@ -6,11 +6,11 @@ import { sheetOf } from './job-context';
 
 /** Puts on record which steps of a job another method judges otherwise than the one before; issued papers stay as they are. */
 export async function sayRejudged(job: Job, before: UnitEvaluation, now: UnitEvaluation): Promise<void> {
-  const { family } = sheetOf(job);
+  const { kind } = sheetOf(job);
   const changed = now.steps.flatMap(({ step, verdict }) => {
     const was = before.steps.find((each) => each.step === step)?.verdict;
     if (was === undefined || was === verdict) return [];
-    const title = family.steps.find((each) => each.id === step)?.title ?? step;
+    const title = kind.steps.find((each) => each.id === step)?.title ?? step;
     return [`${title} was ${verdictWords[was].toLowerCase()}, is ${verdictWords[verdict].toLowerCase()}`];
   });
   if (changed.length === 0) return;

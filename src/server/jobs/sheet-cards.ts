@@ -1,4 +1,4 @@
-import { familyOfSheet } from '@/core/families';
+import { kindOfSheet } from '@/core/families';
 import { defaultWorkshopLimits } from '@/core/procedure/workshop-limits';
 import { toleranceBand } from '@/core/pictures/tolerance-band';
 import { listSheets } from '@/data/unit-sheets';
@@ -16,15 +16,15 @@ export interface SheetCard {
 export async function sheetCards(): Promise<SheetCard[]> {
   const [sheets, ambient, { temperature }] = await Promise.all([listSheets(), ambientNow(), airNow()]);
   return sheets.flatMap(({ id, name, family: familyId, spec }) => {
-    const family = familyOfSheet({ family: familyId, spec });
-    if (!family) return [];
-    const unit: unknown = family.prepare(family.schema.parse(spec));
-    const supply = family.plans[0].stand.supply(unit, ambient);
-    const { input, low, high } = toleranceBand(family, unit, () => supply, {
+    const kind = kindOfSheet({ family: familyId, spec });
+    if (!kind) return [];
+    const unit: unknown = kind.sheet.prepare(kind.sheet.schema.parse(spec));
+    const supply = kind.plans[0].supply?.at(unit, ambient) ?? 0;
+    const { input, low, high } = toleranceBand(kind, unit, () => supply, {
       ambient,
       airTemperature: temperature,
       workshopLimits: defaultWorkshopLimits,
     });
-    return [{ id, name, familyTitle: family.title, face: { input, low, high, measured: null } }];
+    return [{ id, name, familyTitle: kind.title, face: { input, low, high, measured: null } }];
   });
 }

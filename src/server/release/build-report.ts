@@ -1,6 +1,6 @@
 import { asDials } from '@/core/dials/default-dial';
 import { entryOf } from '@/core/dials/characteristic-entry';
-import { planOf, supplyOf } from '@/core/contract/family';
+import { planOf, supplyOf } from '@/core/contract/kind';
 import { turningPoint, vacuumAlongPull } from '@/core/pictures/vacuum-along-pull';
 import { toleranceBand } from '@/core/pictures/tolerance-band';
 import type { Characteristic } from '@/core/procedure/step-analysis';
@@ -69,7 +69,7 @@ function instrumentRow(instrument: Instrument, date: string): Report['instrument
 }
 
 function findingRows(job: Job, step: StepEvaluation): Report['steps'][number]['rows'] {
-  const definition = sheetOf(job).family.steps.find((each) => each.id === step.step);
+  const definition = sheetOf(job).kind.steps.find((each) => each.id === step.step);
   if (definition?.kind !== 'look' || !step.findings) return [];
   return definition.points.map((point) => {
     const option = definition.options.find((each) => each.id === step.findings?.[point.id]);
@@ -84,30 +84,30 @@ function findingRows(job: Job, step: StepEvaluation): Report['steps'][number]['r
 }
 
 async function curveOf(job: Job, runs: readonly Run[], units: DisplayUnits): Promise<Report['curve']> {
-  const { family, unit } = sheetOf(job);
+  const { kind, unit } = sheetOf(job);
   const run = runs
-    .filter((each) => each.step === planOf(family, job.plan).decisiveStep && each.state === 'kept' && !each.struckOut)
+    .filter((each) => each.step === planOf(kind, job.plan).face && each.state === 'kept' && !each.struckOut)
     .at(-1);
   if (!run) return null;
   const { evaluation } = await evaluateJob(job);
   const { trace } = await readTrace(run.id);
-  const drawn = drawnCurve(trace, family.curve, { pair: evaluation.corrections.pair, points: 400 });
-  const { decisiveStep } = planOf(family, job.plan);
-  const definition = family.steps.find((each) => each.id === decisiveStep);
-  const step = evaluation.steps.find((each) => each.step === decisiveStep);
+  const drawn = drawnCurve(trace, kind.curve, { pair: evaluation.corrections.pair, points: 400 });
+  const { face } = planOf(kind, job.plan);
+  const definition = kind.steps.find((each) => each.id === face);
+  const step = evaluation.steps.find((each) => each.step === face);
   const analysis = step?.analyses.at(-1);
   if (!drawn || !analysis || definition?.kind !== 'measured' || definition.picture.kind !== 'ride-the-line')
     return null;
   const context = contextOf(job, run.context.site, run.startedAt);
-  const vacuum = analysis.vacuum ?? supplyOf(family, context);
-  const { [family.curve.input]: input, supply_vacuum: supply = new Float64Array() } = trace.columns;
-  const { inputEnd } = family.expectedCurve(unit, vacuum, context);
+  const vacuum = analysis.vacuum ?? supplyOf(kind, context);
+  const { [kind.curve.input]: input, supply_vacuum: supply = new Float64Array() } = trace.columns;
+  const { inputEnd } = kind.expectedCurve(unit, vacuum, context);
   const vacuumAt = vacuumAlongPull(input, supply, {
     inputEnd,
     ahead: supply.length > 0 ? supply[turningPoint(input)] : vacuum,
   });
-  const band = toleranceBand(family, unit, vacuumAt, context);
-  const axes = [family.curve.input, family.curve.output].map((channel) => {
+  const band = toleranceBand(kind, unit, vacuumAt, context);
+  const axes = [kind.curve.input, kind.curve.output].map((channel) => {
     const as = shownAs(channel);
     return { title: channelTitle(channel), unit: shownUnit(as, units), reference: referenceOf(as) };
   });
@@ -169,7 +169,7 @@ function schoolTexts(evaluation: UnitEvaluation, context: StepContext<unknown>):
 }
 
 function conclusionOf(job: Job, evaluation: UnitEvaluation): Report['conclusion'] {
-  const state = concludeInquiry(planOf(sheetOf(job).family, job.plan), evaluation);
+  const state = concludeInquiry(planOf(sheetOf(job).kind, job.plan), evaluation);
   return state.kind === 'open' ? null : { title: state.conclusion.title, advice: state.conclusion.advice };
 }
 
@@ -193,12 +193,12 @@ function sourceText(context: Run['context']): string {
 
 /** Channels that the steps done so far were read on: by instruments, or by somebody off dials; the lever of another plan is none. */
 function channelsUsed(job: Job, runs: readonly Run[], context: StepContext<unknown>) {
-  const { family } = sheetOf(job);
-  const { stand, steps } = planOf(family, job.plan);
-  const others = family.plans.map((plan) => plan.stand.leverChannel).filter((lever) => lever !== stand.leverChannel);
+  const { kind } = sheetOf(job);
+  const { lever, steps } = planOf(kind, job.plan);
+  const others = kind.plans.flatMap((plan) => plan.lever?.channel ?? []).filter((each) => each !== lever?.channel);
   const by = (counts: (run: Run) => boolean, channelsOf: (step: JudgedStep) => readonly (string | null)[]) =>
     new Set(
-      family.steps
+      kind.steps
         .filter((step): step is JudgedStep => step.kind !== 'look' && steps.includes(step.id))
         .filter((step) => runs.some((run) => run.step === step.id && run.state === 'kept' && counts(run)))
         .flatMap(channelsOf)
@@ -239,7 +239,7 @@ export async function buildReport(job: Job, how: IssueDetails): Promise<Report> 
     listCautions(job.id),
     listActs(job.id),
   ]);
-  const { family, unit } = sheetOf(job);
+  const { kind, unit } = sheetOf(job);
   const last = runs.filter((run) => run.state === 'kept' && run.context.source !== 'looked at').at(-1);
   const site = last?.context.site ?? { ...settings.site };
   const context = contextOf(job, site, last?.startedAt ?? how.issuedAt);
@@ -255,7 +255,7 @@ export async function buildReport(job: Job, how: IssueDetails): Promise<Report> 
       number: job.number,
       serial: job.serial,
       unit: job.sheet.name,
-      family: family.title,
+      family: kind.title,
       vehicle: job.vehicle,
       complaint: job.complaint,
       bookedAt: job.bookedAt,
@@ -278,7 +278,7 @@ export async function buildReport(job: Job, how: IssueDetails): Promise<Report> 
       ),
     ].map((each) => instrumentRow(each, context.date)),
     steps: evaluation.steps.map((step) => {
-      const definition = family.steps.find((each) => each.id === step.step);
+      const definition = kind.steps.find((each) => each.id === step.step);
       const run = runs.filter((each) => each.step === step.step && each.state === 'kept').at(-1);
       const struck = runs.filter((each) => each.step === step.step && each.struckOut !== null);
       return {

@@ -1,4 +1,4 @@
-import { planOf } from '@/core/contract/family';
+import { planOf } from '@/core/contract/kind';
 import { concatTraces } from '@/core/traces/trace';
 import { guideStart } from '@/core/procedure/guide';
 import { rigForStep } from '@/core/rig/run-step';
@@ -48,9 +48,9 @@ function liveRecorder(id: string): RunRecorder {
 
 async function rigFor(job: Job, run: Pick<Run, 'step' | 'context' | 'startedAt'>, repeat: number): Promise<StandInRig> {
   const context = contextOf(job, run.context.site, run.startedAt);
-  const { family } = sheetOf(job);
+  const { kind } = sheetOf(job);
   const { faults, seed, pairError } = await findStandIn(job.id);
-  return rigForStep(family, measuredStepOf(family, run.step), context, {
+  return rigForStep(kind, measuredStepOf(kind, run.step), context, {
     faults,
     benchSeed: seed,
     runSeed: seed + 7919 * repeat,
@@ -66,10 +66,10 @@ function record(
   start: RunProgress,
 ): void {
   const context = contextOf(job, run.context.site, run.startedAt);
-  const { family, unit } = sheetOf(job);
+  const { kind, unit } = sheetOf(job);
   const recorder = new RunRecorder({
     instrument: standInInstrument(rig),
-    phases: measuredStepOf(family, run.step).guide(context),
+    phases: measuredStepOf(kind, run.step).guide(context),
     store: {
       append: (sequence, chunk, progress) => appendChunk(run.id, sequence, chunk, progress),
       finish: async () => {
@@ -80,7 +80,7 @@ function record(
     start,
     recorded: from.trace,
     nextSequence: from.nextSequence,
-    leverMaximum: planOf(family, job.plan).stand.leverMaximum(unit),
+    leverMaximum: planOf(kind, job.plan).lever?.maximum(unit) ?? 0,
   });
   recorders.set(run.id, recorder);
   recorder.start();
@@ -92,7 +92,7 @@ function record(
  */
 export async function startRun(jobId: string, stepId: string, person: string, again = false): Promise<{ id: string }> {
   const job = await jobNamed(jobId);
-  measuredStepOf(sheetOf(job).family, stepId);
+  measuredStepOf(sheetOf(job).kind, stepId);
   await refuseStranger(person);
   await refuseShut(job, stepId);
   const runs = await listRuns(jobId);
@@ -226,8 +226,8 @@ export async function strikeOut(id: string, reason: string, person: string): Pro
   await refuseStranger(person);
   await strikeOutRun(id, reason);
   await recordAct({ jobId: run.jobId, subject: id, act: 'struck-out', person, detail: reason });
-  const { family } = sheetOf(await jobNamed(run.jobId));
-  const title = family.steps.find((step) => step.id === run.step)?.title ?? run.step;
+  const { kind } = sheetOf(await jobNamed(run.jobId));
+  const title = kind.steps.find((step) => step.id === run.step)?.title ?? run.step;
   await reviewRelease(run.jobId, { person, struckOut: { title, reason } });
 }
 
@@ -239,7 +239,7 @@ export async function recordLook(
   person: string,
 ): Promise<{ id: string }> {
   const job = await jobNamed(jobId);
-  const step = sheetOf(job).family.steps.find((each) => each.id === stepId);
+  const step = sheetOf(job).kind.steps.find((each) => each.id === stepId);
   if (step?.kind !== 'look') throw new RequestRefused(404, `This unit has no look step "${stepId}".`);
   const missing = step.points.filter((point) => !step.options.some((option) => option.id === findings[point.id]));
   if (missing.length > 0)

@@ -2,7 +2,7 @@ import { emptyShopFolder, readEveryCaution } from '../../../tests/support/shop';
 
 emptyShopFolder();
 
-import { findFamily } from '@/core/families';
+import { kindNamed } from '@/core/families';
 import type { Job } from '@/data/jobs';
 import { findMapping } from '@/data/column-mappings';
 import { findRun, listRuns, readTrace } from '@/data/runs';
@@ -17,15 +17,15 @@ import { buildReport } from '../release/build-report';
 import { beginImport, closeImport, takeImportPart } from './import-log';
 import { recordReadings, standInReadings } from './record-readings';
 
-const family = findFamily('vacuum-inline')!;
+const kind = kindNamed('vacuum-inline');
 const person = 'Noor Halabi';
 let job: Job;
 
 beforeAll(async () => {
   const { id: sheetId } = await addSheet({
-    family: family.id,
-    name: family.example.name,
-    spec: family.example.spec as Record<string, unknown>,
+    family: kind.family,
+    name: kind.sheet.example.name,
+    spec: kind.sheet.example.spec as Record<string, unknown>,
   });
   job = await bookIn({
     sheetId,
@@ -170,7 +170,7 @@ describe('a log that is sent in parts', () => {
 describe('the vehicle plan', () => {
   it('is judged on its own steps, with the stroke prediction as its face', async () => {
     const [{ id: sheetId }] = [
-      await addSheet({ family: family.id, name: 'Second', spec: family.example.spec as Record<string, unknown> }),
+      await addSheet({ family: kind.family, name: 'Second', spec: kind.sheet.example.spec as Record<string, unknown> }),
     ];
     const other = await bookIn({
       sheetId,

@@ -27,7 +27,7 @@ export const importSchema = z.object({
 /** Opens a run that is fed from a log file: its parts follow, then it is closed. */
 export async function beginImport(jobId: string, form: z.input<typeof importSchema>): Promise<{ id: string }> {
   const job = await jobNamed(jobId);
-  measuredStepOf(sheetOf(job).family, form.step);
+  measuredStepOf(sheetOf(job).kind, form.step);
   await refuseStranger(form.person);
   await refuseShut(job, form.step);
   const runs = await listRuns(jobId);

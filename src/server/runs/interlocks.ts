@@ -1,5 +1,5 @@
 import { lockOf, type Lock, type RecordedStep } from '@/core/procedure/interlock';
-import { planOf } from '@/core/contract/family';
+import { planOf } from '@/core/contract/kind';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import { lookVerdict } from '@/core/judging/judge-step';
 import { lockText } from '@/core/wording/lock-text';
@@ -11,7 +11,7 @@ import { sheetOf } from '../jobs/job-context';
 
 /** What a kept run comes to under today's policy; never a verdict remembered from another. */
 async function verdictOf(job: Job, run: Run): Promise<StepEvaluation['verdict']> {
-  const step = sheetOf(job).family.steps.find((each) => each.id === run.step);
+  const step = sheetOf(job).kind.steps.find((each) => each.id === run.step);
   if (!step) return 'not-run';
   if (step.kind === 'look') return lookVerdict(step, run.findings ?? {});
   // A step that charges shuts what must be dead whatever it came to: only proofs are judged.
@@ -27,7 +27,7 @@ async function recordedSteps(job: Job, except: string | null): Promise<RecordedS
   // A file that was let go has put in nothing; a live run that was thrown away has.
   const letGo = (run: Run) => run.state === 'discarded' && run.context.source !== 'stand-in rig';
   const runs = (await listEveryRun(job.id)).filter((run) => run.id !== except && !letGo(run));
-  const { steps } = sheetOf(job).family;
+  const { steps } = sheetOf(job).kind;
   const counts = (run: Run) => steps.some((step) => step.id === run.step && (step.pressure || step.kind === 'look'));
   return Promise.all(
     runs.filter(counts).map(async (run): Promise<RecordedStep> => {
@@ -39,13 +39,13 @@ async function recordedSteps(job: Job, except: string | null): Promise<RecordedS
 
 /** What keeps each step of the job's plan shut, as if the run `except` were not there; open steps are left out. */
 export async function locksOf(job: Job, except: string | null = null): Promise<ReadonlyMap<string, Lock>> {
-  const { family } = sheetOf(job);
-  const plan = planOf(family, job.plan).steps;
-  if (!family.steps.some((step) => step.interlock && plan.includes(step.id))) return new Map();
+  const { kind } = sheetOf(job);
+  const plan = planOf(kind, job.plan).steps;
+  if (!kind.steps.some((step) => step.interlock && plan.includes(step.id))) return new Map();
   const recorded = await recordedSteps(job, except);
   return new Map(
     plan.flatMap((id) => {
-      const lock = lockOf(family.steps, plan, id, recorded);
+      const lock = lockOf(kind.steps, plan, id, recorded);
       return lock ? [[id, lock] as const] : [];
     }),
   );
@@ -58,14 +58,14 @@ export async function locksOf(job: Job, except: string | null = null): Promise<R
 export async function refuseShut(job: Job, stepId: string, except: string | null = null): Promise<void> {
   if (job.takenOutAt !== null)
     throw new RequestRefused(409, 'This job was taken out of the book. Bring it back first.');
-  const { family } = sheetOf(job);
-  const step = family.steps.find((each) => each.id === stepId);
+  const { kind } = sheetOf(job);
+  const step = kind.steps.find((each) => each.id === stepId);
   if (!step) return;
   const lock = (await locksOf(job, except)).get(stepId);
   if (lock)
     throw new RequestRefused(
       409,
-      lockText(lock, (id) => family.steps.find((each) => each.id === id)?.title ?? id),
+      lockText(lock, (id) => kind.steps.find((each) => each.id === id)?.title ?? id),
     );
   const read = await listCautions(job.id);
   if (step.cautions.some((caution) => !read.some((each) => each.caution === caution)))

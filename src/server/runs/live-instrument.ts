@@ -9,8 +9,8 @@ import type { Trace } from '@/core/traces/trace';
  */
 export interface LiveInstrument {
   readonly channels: readonly string[];
-  /** Channel that the lever drives. */
-  readonly leverChannel: string;
+  /** Channel that the lever drives; null where nothing is pulled. */
+  readonly leverChannel: string | null;
   /** Samples per second of the device's own clock. */
   readonly sampleRate: number;
   read(elapsed: number, controls: BenchControls, leverTo: number): Trace;

@@ -1,7 +1,7 @@
+import { readStandIn } from '@/core/rig/run-step';
 import { refuseShut } from './interlocks';
 import { questionedFields } from '@/core/dials/question-figure';
 import { entryOf } from '@/core/dials/characteristic-entry';
-import { labelledSeed, randomSource } from '@/core/physics/random';
 import { insertRun, listRuns } from '@/data/runs';
 import { findStandIn } from '@/data/stand-ins';
 import { moveJob } from '@/data/jobs';
@@ -19,7 +19,7 @@ export async function recordReadings(
   how: { readonly person: string; readonly standIn: boolean; readonly confirmed?: readonly string[] },
 ): Promise<{ id: string }> {
   const job = await jobNamed(jobId);
-  const step = judgedStepOf(sheetOf(job).family, stepId);
+  const step = judgedStepOf(sheetOf(job).kind, stepId);
   await refuseStranger(how.person);
   await refuseShut(job, stepId);
   const site = await siteNow();
@@ -55,10 +55,11 @@ export async function recordReadings(
 /** What the stand-in's instruments show for a typed step, SI by field; empty where it has none to offer. */
 export async function standInReadings(jobId: string, stepId: string): Promise<Readonly<Record<string, number>>> {
   const job = await jobNamed(jobId);
-  const step = judgedStepOf(sheetOf(job).family, stepId);
+  const { kind } = sheetOf(job);
+  const step = judgedStepOf(kind, stepId);
   if (step.kind !== 'typed') return {};
   const context = contextOf(job, await siteNow(), new Date().toISOString());
   const repeat = (await listRuns(jobId)).filter((run) => run.step === stepId).length;
   const { faults, seed } = await findStandIn(jobId);
-  return step.standIn(context, faults, randomSource(labelledSeed(seed + repeat, stepId)));
+  return readStandIn(kind, step, context, { faults, seed: seed + repeat });
 }

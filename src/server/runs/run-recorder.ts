@@ -223,7 +223,7 @@ export class RunRecorder {
         continue;
       }
       parts.push(part);
-      const driven = part.columns[instrument.leverChannel];
+      const driven = instrument.leverChannel === null ? undefined : part.columns[instrument.leverChannel];
       const input = driven ? meanOf(driven).mean : leverTo;
       const readings = Object.fromEntries(
         Object.entries(part.columns).map(([channel, column]) => [channel, column[column.length - 1]]),

@@ -19,7 +19,7 @@ import { contextOf, measuredStepOf, sheetOf, siteNow } from '../jobs/job-context
 import { floorView, jobView } from '../jobs/job-view';
 import { stopRun } from '../runs/bench-runs';
 import { locksOf } from '../runs/interlocks';
-import { ask, book, bookOf, family, keepSimulated, openWorkshop, person } from '../../../tests/support/workshop';
+import { ask, book, bookOf, kind, keepSimulated, openWorkshop, person } from '../../../tests/support/workshop';
 
 beforeAll(openWorkshop);
 
@@ -28,7 +28,7 @@ const step = 'vacuum-hold-rest';
 /** A finished run that waits to be kept. */
 async function finished(job: Job, at = '2026-11-23T09:00:00.000Z'): Promise<string> {
   const site = await siteNow();
-  const trace = simulateStep(family, measuredStepOf(family, step), contextOf(job, site, at), {
+  const trace = simulateStep(kind, measuredStepOf(kind, step), contextOf(job, site, at), {
     faults: [],
     benchSeed: 1,
     runSeed: 2,
@@ -186,7 +186,7 @@ describe('a finished run whose step is run again', () => {
 describe('what a run did to a unit it has done, kept or not', () => {
   it('a charge that was thrown away shuts what must be dead all the same', async () => {
     const job = await bookOf('motor-pump-boost', 'bench', 'MP-U-1');
-    const { family: pumps } = sheetOf(job);
+    const { kind: pumps } = sheetOf(job);
     const proof = pumps.steps.find((each) => each.id === 'make-dead-before')!;
     const site = await siteNow();
     const dead = await insertRun({

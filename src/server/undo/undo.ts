@@ -49,7 +49,7 @@ async function undoableAct(act: Act, job: Job, lastMove: Act | undefined): Promi
       if (!run) return null;
       const stands =
         act.act === 'discarded' ? run.state === 'discarded' && act.before !== null : run.struckOut !== null;
-      const title = sheetOf(job).family.steps.find((step) => step.id === run.step)?.title ?? run.step;
+      const title = sheetOf(job).kind.steps.find((step) => step.id === run.step)?.title ?? run.step;
       return stands ? { act: act.id, what: act.act, of: { id: run.step, title }, person, at } : null;
     }
     case 'moved': {

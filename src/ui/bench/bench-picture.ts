@@ -1,7 +1,7 @@
 import type { EChartsOption } from 'echarts';
 import { turningPoint, vacuumAlongPull } from '@/core/pictures/vacuum-along-pull';
 import { stepBand, toleranceBand } from '@/core/pictures/tolerance-band';
-import { type AnyFamily, supplyOf } from '@/core/contract/family';
+import { supplyOf, type AnyKind } from '@/core/contract/kind';
 import type { StepContext } from '@/core/procedure/step-context';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
 import type { ReadingBands } from '@/core/procedure/expected';
@@ -21,7 +21,7 @@ import type { Samples } from './use-run-stream';
 import type { WatchedNow } from './watch-hold';
 
 export interface PictureData {
-  readonly family: AnyFamily;
+  readonly kind: AnyKind;
   readonly step: MeasuredStep<unknown>;
   readonly context: StepContext<unknown>;
   readonly samples: Samples;
@@ -47,12 +47,12 @@ const vacuumOn = 5_000;
 /** Supply vacuum at each input: what was there when the pull passed, this moment's further on. */
 function vacuumSeen(data: PictureData): (input: number) => number {
   const { unit } = data.context;
-  const set = supplyOf(data.family, data.context);
-  const { [data.family.curve.input]: input = [], supply_vacuum: supply = [] } = data.samples.columns;
+  const set = supplyOf(data.kind, data.context);
+  const { [data.kind.curve.input]: input = [], supply_vacuum: supply = [] } = data.samples.columns;
   const now = data.readings.supply_vacuum ?? 0;
   const ahead = data.running && now > vacuumOn ? now : set;
   return vacuumAlongPull(input, supply, {
-    inputEnd: data.family.expectedCurve(unit, set, data.context).inputEnd,
+    inputEnd: data.kind.expectedCurve(unit, set, data.context).inputEnd,
     ahead,
   });
 }
@@ -69,12 +69,12 @@ function pathOf(
 }
 
 function rideTheLine(data: PictureData, second: string | null = null): Picture {
-  const { family, step, context, samples, units, result } = data;
+  const { kind, step, context, samples, units, result } = data;
   const own = step.ownCurve?.(context);
-  const curve = own ?? family.curve;
+  const curve = own ?? kind.curve;
   const axes = curveAxes({ curve }, units);
   const { input: inputChannel, output: outputChannel } = curve;
-  const band = own ? stepBand(own) : toleranceBand(family, context.unit, vacuumSeen(data), context);
+  const band = own ? stepBand(own) : toleranceBand(kind, context.unit, vacuumSeen(data), context);
   const input = samples.columns[inputChannel] ?? [];
   const pair = context.corrections.pair;
   const gain = pair?.applied ? pair.gain : 1;

@@ -1,5 +1,5 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import { families, layoutsOf } from '@/core/families';
+import { families } from '@/core/families';
 import { jobViewOf, show } from '../../../tests/support/screens';
 import { JobPage } from '../job/job-page';
 import { LookBench } from './look-bench';
@@ -7,9 +7,9 @@ import { MeasuredBench } from './measured-bench';
 import { TypedBench } from './typed-bench';
 
 const everyPlan = families
-  .flatMap((family) => layoutsOf(family))
-  .flatMap((family) =>
-    family.plans.map((plan) => [`${family.id} (${family.curve.output}), ${plan.id}`, family, plan] as const),
+  .flatMap((family) => family.kinds)
+  .flatMap((kind) =>
+    kind.plans.map((plan) => [`${kind.family} (${kind.curve.output}), ${plan.id}`, kind, plan] as const),
   );
 
 const at = { site: { altitudeM: 1420, benchVolumeCm3: 600 }, date: '2026-11-23T08:00:00Z', air: 'Air 85.4 kPa' };
@@ -18,9 +18,9 @@ const at = { site: { altitudeM: 1420, benchVolumeCm3: 600 }, date: '2026-11-23T0
 const headings = (container: HTMLElement) =>
   [...container.querySelectorAll('h1, h2')].map((each) => each.textContent).join('; ');
 
-describe.each(everyPlan)('benches of %s', (_title, family, plan) => {
-  const view = jobViewOf(family, plan.id);
-  const steps = family.steps.filter((step) => plan.steps.includes(step.id));
+describe.each(everyPlan)('benches of %s', (_title, kind, plan) => {
+  const view = jobViewOf(kind, plan.id);
+  const steps = kind.steps.filter((step) => plan.steps.includes(step.id));
   const looks = steps.filter((step) => step.kind === 'look');
   const measuredSteps = steps.filter((step) => step.kind === 'measured');
   const judged = steps.filter((step) => step.kind !== 'look');

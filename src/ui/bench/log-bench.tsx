@@ -63,8 +63,8 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
   const router = useRouter();
   const { person, units } = useShop();
   const { mode } = useColorScheme();
-  const { family, context } = useBenchContext(view, stepId, site, date);
-  const step = family.steps.find((each) => each.id === stepId) as MeasuredStep<unknown>;
+  const { kind, context } = useBenchContext(view, stepId, site, date);
+  const step = kind.steps.find((each) => each.id === stepId) as MeasuredStep<unknown>;
   const setting = useMemo(
     () => ({
       job: { sheet: view.job.sheet, plan: view.job.plan },
@@ -94,7 +94,7 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
   const picture = useMemo(() => {
     if (!mapped) return null;
     return benchPicture({
-      family,
+      kind,
       step,
       context,
       samples: judged?.preview ?? noSamples,
@@ -107,7 +107,7 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
       units,
       tokens: chartTokens(mode),
     });
-  }, [mapped, judged, family, step, context, units, mode]);
+  }, [mapped, judged, kind, step, context, units, mode]);
 
   const attempt = async (work: () => Promise<void>) => {
     setTrouble('');

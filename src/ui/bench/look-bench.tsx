@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { familyOfSheet } from '@/core/families';
+import { kindOfSheet } from '@/core/families';
 import type { LookStep } from '@/core/procedure/look-step';
 import type { CautionId } from '@/core/vocabulary/caution-id';
 import type { JobView } from '@/server/jobs/job-view';
@@ -35,7 +35,7 @@ const optionKeys = ['q', 'w', 'e'];
 export function LookBench({ view, step: stepId, air, appearance }: Props) {
   const router = useRouter();
   const { person } = useShop();
-  const step = familyOfSheet(view.job.sheet)?.steps.find((each) => each.id === stepId) as LookStep;
+  const step = kindOfSheet(view.job.sheet)?.steps.find((each) => each.id === stepId) as LookStep;
   const kept = view.steps.find((each) => each.id === stepId)?.evaluation.findings ?? null;
   const draftKey = `hard-pedal-look-${view.job.id}-${stepId}`;
   const [draft, setDraft] = useStored(draftKey, '');

@@ -49,9 +49,6 @@ interface Props {
   readonly air: string;
 }
 
-/** Of the channels that a lever can drive only the plan's own is there. */
-const leverChannels = new Set(['input_pressure', 'rod_force', 'pedal_force', 'pedal_angle']);
-
 /** Largest first: what the step turns on, then what drives it, then what feeds it. */
 const readingOrder = [
   'accumulator_pressure',
@@ -93,8 +90,8 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
   const router = useRouter();
   const { person, units } = useShop();
   const { mode } = useColorScheme();
-  const { family, context, stand, leverMaximum } = useBenchContext(view, stepId, site, date);
-  const step = family.steps.find((each) => each.id === stepId) as MeasuredStep<unknown>;
+  const { kind, context, lever: driven } = useBenchContext(view, stepId, site, date);
+  const step = kind.steps.find((each) => each.id === stepId) as MeasuredStep<unknown>;
   const phases = useMemo(() => step.guide(context), [step, context]);
   const run = useBenchRun(view, stepId, person);
   const { stream, result } = run;
@@ -125,7 +122,7 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
   const callable = silent ? null : watched?.call.kind === 'pass' || watched?.call.kind === 'fail' ? watched.call : null;
 
   const picture = benchPicture({
-    family,
+    kind,
     step,
     context,
     samples: stream.samples,
@@ -339,11 +336,11 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
           )}
           <Chart option={picture.option} text={picture.text} className={styles.chart} />
         </div>
-        {usesLever && recording && (
+        {driven && usesLever && recording && (
           <Lever
-            channel={stand.leverChannel}
+            channel={driven.channel}
             value={byItself ? (stream.status?.lever ?? 0) : (lever.held ?? stream.status?.lever ?? 0)}
-            maximum={leverMaximum}
+            maximum={driven.maximum}
             units={units}
             disabled={false}
             onPull={lever.pull}
@@ -354,10 +351,11 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
   }
 
   function readingPanels(): ReactNode {
-    const order = readingOrder;
-    const wanted = order
+    // A step that two plans share reads both their levers; only the plan's own is there.
+    const levers = kind.plans.flatMap((plan) => plan.lever?.channel ?? []);
+    const wanted = readingOrder
       .filter((channel) => step.needs.includes(channel) || step.uses.includes(channel))
-      .filter((channel) => channel === stand.leverChannel || !leverChannels.has(channel))
+      .filter((channel) => channel === driven?.channel || !levers.includes(channel))
       .slice(0, 4);
     return wanted.map((channel) => {
       const as = shownAs(channel);
@@ -374,7 +372,7 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
           reference={referenceOf(as)}
           band={bands[channel]}
           tick={tick}
-          end={barEnd(channel, bands, { leverChannel: stand.leverChannel, leverMaximum })}
+          end={barEnd(channel, bands, driven)}
         />
       );
     });

@@ -1,7 +1,7 @@
 import { turningPoint } from '@/core/pictures/vacuum-along-pull';
 import { barEnd, extremes, readingsNow } from './readings';
 
-const lever = { leverChannel: 'input_pressure', leverMaximum: 3e6 };
+const lever = { channel: 'input_pressure', maximum: 3e6 };
 
 describe('readings of the bench', () => {
   it('mean over the last moments, missing samples left out', () => {

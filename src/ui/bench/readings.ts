@@ -46,10 +46,11 @@ const smallestScale = { current: 40, voltage: 15, angle: 20, 'pump-flow': 5e-6 /
 export function barEnd(
   channel: string,
   bands: ReadingBands,
-  { leverChannel, leverMaximum }: { readonly leverChannel: string; readonly leverMaximum: number },
+  lever: { readonly channel: string; readonly maximum: number } | null,
 ): number {
   const as = shownAs(channel);
   const band = bands[channel]?.[1] ?? 0;
+  const driven = lever && shownAs(lever.channel) === as ? lever.maximum : null;
   switch (as) {
     case 'vacuum':
       return 80_000;
@@ -61,11 +62,11 @@ export function barEnd(
     case 'pump-flow':
     case 'force':
       // What the lever cannot say: a third beyond where it should be at most.
-      return as === shownAs(leverChannel) ? leverMaximum : Math.max(band * 1.3, smallestScale[as]);
+      return driven ?? Math.max(band * 1.3, smallestScale[as]);
     case 'length':
       return Math.max(longestTravel, band * 1.15);
     default:
       // A lever that is a force says nothing about how high a pressure goes.
-      return Math.max(as === shownAs(leverChannel) ? leverMaximum : highestPressure, band * 1.15);
+      return Math.max(driven ?? highestPressure, band * 1.15);
   }
 }

@@ -1,5 +1,5 @@
 import { act, fireEvent, screen, waitFor } from '@testing-library/react';
-import { findFamily } from '@/core/families';
+import { kindNamed } from '@/core/families';
 import { answering, jobView, jobViewOf, show } from '../../../tests/support/screens';
 import { push } from '../../../tests/support/router';
 import { TypedBench } from './typed-bench';
@@ -172,7 +172,7 @@ describe('dial readings as they are typed', () => {
 });
 
 describe('a gauge of the stand-in', () => {
-  const inline = findFamily('vacuum-inline')!;
+  const inline = kindNamed('vacuum-inline');
   const typedStep = inline.steps.find((step) => step.kind === 'typed')!;
   const plan = inline.plans.find((each) => each.steps.includes(typedStep.id))!;
 

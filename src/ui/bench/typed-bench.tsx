@@ -38,8 +38,8 @@ interface Props {
 export function TypedBench({ view, step: stepId, site, date, air, policy }: Props) {
   const router = useRouter();
   const { person, units } = useShop();
-  const { family, context } = useBenchContext(view, stepId, site, date);
-  const step = family.steps.find((each) => each.id === stepId) as JudgedStep;
+  const { kind, context } = useBenchContext(view, stepId, site, date);
+  const step = kind.steps.find((each) => each.id === stepId) as JudgedStep;
   const typed = useTypedReadings(step, context, {
     draftKey: `hard-pedal-readings-${view.job.id}-${stepId}`,
     units,

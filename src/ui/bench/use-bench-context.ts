@@ -1,7 +1,7 @@
 'use client';
 import { useMemo } from 'react';
 import { findFamily } from '@/core/families';
-import { planOf } from '@/core/contract/family';
+import { planOf } from '@/core/contract/kind';
 import { contextAt, type Site } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
 import { correctionsBefore } from '@/core/judging/evaluate-unit';
@@ -14,13 +14,13 @@ export function useBenchContext(view: JobView, stepId: string, site: Site, date:
     const known = findFamily(sheet.family);
     const checked = known ? checkSpec(known, sheet.name, sheet.spec, 'sheet') : null;
     if (!checked?.ok) throw new Error(`the sheet of job ${view.job.number} cannot be read`);
-    const { family } = checked.value;
+    const { kind } = checked.value;
     const corrections = correctionsBefore(
       view.steps.map((step) => step.evaluation),
       stepId,
     );
     const context = { ...contextAt(checked.value, site, date, view.job.plan), corrections };
-    const { stand } = planOf(family, context.plan);
-    return { family, context, stand, leverMaximum: stand.leverMaximum(context.unit) };
+    const { lever } = planOf(kind, context.plan);
+    return { kind, context, lever: lever && { channel: lever.channel, maximum: lever.maximum(context.unit) } };
   }, [view, stepId, site, date]);
 }

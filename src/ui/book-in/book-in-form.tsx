@@ -6,7 +6,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
-import { familyOfSheet } from '@/core/families';
+import { kindOfSheet } from '@/core/families';
 import type { StoredSheet } from '@/data/unit-sheets';
 import type { Air } from '@/core/quantities/standard-atmosphere';
 import { SheetCurve } from '@/ui/sheets/sheet-curve';
@@ -51,9 +51,9 @@ export function BookInForm({ sheets, chosenSheet, air }: Props) {
   const [trouble, setTrouble] = useState('');
   const sheetId = useWatch({ control: form.control, name: 'sheetId' });
   const sheet = sheets.find((each) => each.id === sheetId);
-  const family = sheet ? familyOfSheet(sheet) : undefined;
+  const kind = sheet ? kindOfSheet(sheet) : undefined;
 
-  const plans = family?.plans ?? [];
+  const plans = kind?.plans ?? [];
   const planOr = (id: string) => plans.find((plan) => plan.id === id)?.id ?? plans[0]?.id;
 
   const submit = (promiseConfirmed: string) => async (values: Fields) => {
@@ -141,7 +141,7 @@ export function BookInForm({ sheets, chosenSheet, air }: Props) {
                 <MenuItem key="" value="">
                   a sound unit
                 </MenuItem>,
-                ...(family?.faults ?? []).map((fault) => (
+                ...(kind?.model.faults ?? []).map((fault) => (
                   <MenuItem key={fault.id} value={fault.id}>
                     {fault.title}
                   </MenuItem>

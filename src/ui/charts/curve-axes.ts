@@ -1,4 +1,4 @@
-import type { AnyFamily } from '@/core/contract/family';
+import type { AnyKind } from '@/core/contract/kind';
 import { figure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
 import { channelTitle } from '@/core/vocabulary/channel-titles';
@@ -11,7 +11,7 @@ function axisOf(channel: string, units: DisplayUnits): CurveAxis {
 
 /** Axes of a family's decisive curve in the shop's measurement units. */
 export function curveAxes(
-  { curve }: Pick<AnyFamily, 'curve'>,
+  { curve }: Pick<AnyKind, 'curve'>,
   units: DisplayUnits,
 ): { input: CurveAxis; output: CurveAxis } {
   return { input: axisOf(curve.input, units), output: axisOf(curve.output, units) };
@@ -26,7 +26,7 @@ export function curvePointText({ input, output }: ReturnType<typeof curveAxes>, 
 }
 
 /** What the decisive curve of a family is called: the step that draws it. */
-export function curveTitle(family: AnyFamily): string {
-  const { decisiveStep } = family.plans[0];
-  return family.steps.find((step) => step.id === decisiveStep)?.title ?? family.title;
+export function curveTitle(kind: AnyKind): string {
+  const { face } = kind.plans[0];
+  return kind.steps.find((step) => step.id === face)?.title ?? kind.title;
 }

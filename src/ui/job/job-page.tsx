@@ -17,7 +17,7 @@ import { send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
 import { OverdueNote } from '@/ui/parts/overdue-note';
 import { CheckTable } from './check-table';
-import { familyOfSheet } from '@/core/families';
+import { kindOfSheet } from '@/core/families';
 import styles from './job.module.css';
 
 function RunLine({ run }: { readonly run: RunSummary }) {
@@ -75,7 +75,7 @@ function RunLine({ run }: { readonly run: RunSummary }) {
 }
 
 function Findings({ view, step }: { readonly view: JobView; readonly step: StepView }) {
-  const definition = familyOfSheet(view.job.sheet)?.steps.find((each) => each.id === step.id);
+  const definition = kindOfSheet(view.job.sheet)?.steps.find((each) => each.id === step.id);
   if (definition?.kind !== 'look' || !step.evaluation.findings) return null;
   const { findings } = step.evaluation;
   return (

@@ -1,7 +1,7 @@
 'use client';
 import { useColorScheme } from '@mui/material/styles';
 import { useMemo } from 'react';
-import { familyOfSheet } from '@/core/families';
+import { kindOfSheet } from '@/core/families';
 import { defaultWorkshopLimits } from '@/core/procedure/workshop-limits';
 import { toleranceBand } from '@/core/pictures/tolerance-band';
 import type { Air } from '@/core/quantities/standard-atmosphere';
@@ -26,22 +26,22 @@ export function SheetCurve({ familyId, spec, air, className }: Props) {
   const { units } = useShop();
   const { mode } = useColorScheme();
   const drawn = useMemo(() => {
-    const family = familyOfSheet({ family: familyId, spec });
-    const parsed = family?.schema.safeParse(spec);
-    if (!family || !parsed?.success) return null;
-    const unit: unknown = family.prepare(parsed.data);
+    const kind = kindOfSheet({ family: familyId, spec });
+    const parsed = kind?.sheet.schema.safeParse(spec);
+    if (!kind || !parsed?.success) return null;
+    const unit: unknown = kind.sheet.prepare(parsed.data);
     const ambient = {
       pressure: quantity<AbsolutePressure>(air.pressure),
       source: 'station-barometer',
       questionedBy: null,
     } as const;
-    const supply = family.plans[0].stand.supply(unit, ambient);
-    const band = toleranceBand(family, unit, () => supply, {
+    const supply = kind.plans[0].supply?.at(unit, ambient) ?? 0;
+    const band = toleranceBand(kind, unit, () => supply, {
       ambient,
       airTemperature: air.temperature,
       workshopLimits: defaultWorkshopLimits,
     });
-    const axes = curveAxes(family, units);
+    const axes = curveAxes(kind, units);
     const marks = band.curve.keyPoints.flatMap((point) =>
       markTitles[point.id]
         ? [
@@ -59,7 +59,7 @@ export function SheetCurve({ familyId, spec, air, className }: Props) {
     );
     return {
       option,
-      text: `Expected ${curveTitle(family).toLowerCase()}. ${marks.map((mark) => `${mark.title}: ${mark.detail}`).join('. ')}.`,
+      text: `Expected ${curveTitle(kind).toLowerCase()}. ${marks.map((mark) => `${mark.title}: ${mark.detail}`).join('. ')}.`,
     };
   }, [familyId, spec, air, units, mode]);
   return drawn ? <Chart option={drawn.option} text={drawn.text} className={className} /> : null;

@@ -6,7 +6,8 @@ import TextField from '@mui/material/TextField';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
-import { families, findFamily, layoutOf } from '@/core/families';
+import { families, findFamily } from '@/core/families';
+import { kindOf } from '@/core/contract/family';
 import type { SheetField } from '@/core/contract/sheet-field';
 import { dropDraft, useDraft } from '@/ui/book-in/use-draft';
 import { PageHead } from '@/ui/shell/frame';
@@ -32,16 +33,16 @@ export function SheetForm({ air }: { readonly air: Air }) {
   useDraft('sheet', form);
   const [trouble, setTrouble] = useState('');
   const values = useWatch({ control: form.control }) as Values;
-  const family = layoutOf(findFamily(values.family) ?? families[0], values);
+  const kind = kindOf(findFamily(values.family) ?? families[0], values);
   const typed = JSON.stringify(values);
-  const { spec, problems } = useMemo(() => specFromText(family, JSON.parse(typed) as Values), [family, typed]);
-  const missing = family.fields.filter((field) => field.required && !values[field.name]?.trim());
+  const { spec, problems } = useMemo(() => specFromText(kind, JSON.parse(typed) as Values), [kind, typed]);
+  const missing = kind.sheet.fields.filter((field) => field.required && !values[field.name]?.trim());
 
   const save = form.handleSubmit(async () => {
     setTrouble('');
     try {
       if (Object.keys(problems).length > 0) throw new Refused('Some fields need another look.', problems);
-      const stored = await send<{ id: string }>('/api/sheets', { family: family.id, name: values.name, spec });
+      const stored = await send<{ id: string }>('/api/sheets', { family: kind.family, name: values.name, spec });
       dropDraft('sheet');
       router.push(`/book-in?sheet=${stored.id}`);
     } catch (error) {
@@ -90,7 +91,7 @@ export function SheetForm({ air }: { readonly air: Air }) {
   };
 
   const fieldsOf = (group: SheetField['group']) =>
-    family.fields
+    kind.sheet.fields
       .filter((field) => field.group === group)
       .map((field) =>
         input(field.name, field.required ? `${field.label} *` : field.label, {
@@ -154,7 +155,7 @@ export function SheetForm({ air }: { readonly air: Air }) {
           <h2>{values.name?.trim() || 'This unit'}</h2>
           <p>Where a sound one lies in today’s air.</p>
           {Object.keys(problems).length === 0 && missing.length === 0 ? (
-            <SheetCurve familyId={family.id} spec={spec} air={air} className={styles.chart} />
+            <SheetCurve familyId={kind.family} spec={spec} air={air} className={styles.chart} />
           ) : (
             <div className={styles.waiting}>
               {missing.length > 0

@@ -1,7 +1,7 @@
 'use client';
 import Button from '@mui/material/Button';
 import Link from 'next/link';
-import { familyOfSheet } from '@/core/families';
+import { kindOfSheet } from '@/core/families';
 import { writeUnitSheet } from '@/core/formats/unit-sheet';
 import type { StoredSheet } from '@/data/unit-sheets';
 import { PageHead } from '@/ui/shell/frame';
@@ -16,7 +16,7 @@ interface Props {
 
 /** One unit sheet: its figures, and the band they give. */
 export function SheetPage({ sheet, air }: Props) {
-  const fields = familyOfSheet(sheet)?.fields ?? [];
+  const fields = kindOfSheet(sheet)?.sheet.fields ?? [];
   const spec = sheet.spec as Readonly<Record<string, unknown>>;
   const file = JSON.stringify(writeUnitSheet(sheet.family, sheet.name, sheet.spec), null, 2);
   return (

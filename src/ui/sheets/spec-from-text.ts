@@ -1,4 +1,4 @@
-import type { AnyFamily } from '@/core/contract/family';
+import type { AnyKind } from '@/core/contract/kind';
 import { typedNumber } from '@/ui/shell/typed-number';
 
 export interface TypedSpec {
@@ -8,10 +8,10 @@ export interface TypedSpec {
 }
 
 /** A sheet's spec from what was typed: empty fields are left out, figures may have a decimal comma. */
-export function specFromText(family: AnyFamily, values: Readonly<Record<string, string>>): TypedSpec {
+export function specFromText(kind: AnyKind, values: Readonly<Record<string, string>>): TypedSpec {
   const spec: Record<string, unknown> = {};
   const problems: Record<string, string> = {};
-  for (const field of family.fields) {
+  for (const field of kind.sheet.fields) {
     const text = values[field.name]?.trim() ?? '';
     if (text === '') continue;
     if (field.choices) {
@@ -22,19 +22,19 @@ export function specFromText(family: AnyFamily, values: Readonly<Record<string, 
     if (value === undefined || Number.isNaN(value)) problems[field.name] = `"${text}" is not a number`;
     else spec[field.name] = value;
   }
-  const parsed = family.schema.safeParse(spec);
+  const parsed = kind.sheet.schema.safeParse(spec);
   if (!parsed.success)
     for (const issue of parsed.error.issues) {
       const name = String(issue.path[0]);
       const empty = (values[name]?.trim() ?? '') === '';
-      problems[name] ??= empty ? 'Measure this one too' : sentence(inWords(family, issue.message));
+      problems[name] ??= empty ? 'Measure this one too' : sentence(inWords(kind, issue.message));
     }
   return { spec, problems };
 }
 
 /** The schema speaks of fields by name; a form speaks of them by label. */
-function inWords(family: AnyFamily, message: string): string {
-  return family.fields.reduce((text, field) => text.replaceAll(field.name, field.label.toLowerCase()), message);
+function inWords(kind: AnyKind, message: string): string {
+  return kind.sheet.fields.reduce((text, field) => text.replaceAll(field.name, field.label.toLowerCase()), message);
 }
 
 function sentence(message: string): string {

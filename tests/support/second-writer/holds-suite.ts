@@ -1,14 +1,14 @@
 /* Vacuum holds that no rig made, judged: the suite of the unit tests and, with more logs, of the studies. */
 
 import { contextAt } from '@/core/formats/site-file';
-import { checkSpec } from '@/core/formats/unit-sheet';
+import { checkKind } from '@/core/formats/unit-sheet';
 import { evaluateMeasured } from '@/core/judging/evaluate-unit';
 import { expandedUncertainty } from '@/core/instruments/uncertainty';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
 import { dice, goodGauge } from './logger';
 import { count, emptyTally, tallyLine, type Tally } from './tally';
 import { someVacuumGauge, vacuumHoldLog, type HoldStory, type LeakShape } from './vacuum-hold';
-import { findFamily, layoutsOf } from '@/core/families';
+import { findFamily } from '@/core/families';
 
 const limit = 3_300;
 const seconds = 15;
@@ -36,11 +36,11 @@ const whole: readonly HoldStory[] = ['in-order', 'begins-in-hold', 'vented-after
 const part: readonly HoldStory[] = ['reopened', 'vented-early', 'lever-moved', 'cut-short'];
 
 const units = ['vacuum-remote', 'vacuum-inline'].map((id) => {
-  const [family] = layoutsOf(findFamily(id)!);
-  const checked = checkSpec(family, 'foreign', family.example.spec, 'foreign');
+  const [kind] = findFamily(id)!.kinds;
+  const checked = checkKind(kind, 'foreign', kind.sheet.example.spec, 'foreign');
   if (!checked.ok) throw new Error('the example sheet is not valid');
   const context = contextAt(checked.value, { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600 }, '2026-11-23');
-  return { id, family, context };
+  return { id, kind, context };
 });
 
 export function foreignHolds(perCase: number, seed: number): void {
@@ -48,10 +48,10 @@ export function foreignHolds(perCase: number, seed: number): void {
   const covered = { inside: 0, all: 0 };
 
   describe('vacuum holds that no rig made', () => {
-    for (const { id, family, context } of units)
+    for (const { id, kind, context } of units)
       for (const applied of [false, true]) {
         const name = applied ? 'vacuum-hold-applied' : 'vacuum-hold-rest';
-        const step = family.steps.find((each) => each.id === name) as MeasuredStep<unknown>;
+        const step = kind.steps.find((each) => each.id === name) as MeasuredStep<unknown>;
         it.each(stories)(`${id} ${name}: %s is never judged wrongly without a word`, (story) => {
           const tally = emptyTally();
           const luck = dice(seed + 1000 * stories.indexOf(story) + (applied ? 7 : 3) + id.length);

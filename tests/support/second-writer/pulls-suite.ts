@@ -1,8 +1,8 @@
 /* Pulls that no rig made, judged: the suite of the unit tests and, with more logs, of the studies. */
 
-import { findFamily, layoutsOf } from '@/core/families';
+import { findFamily } from '@/core/families';
 import { contextAt } from '@/core/formats/site-file';
-import { checkSpec } from '@/core/formats/unit-sheet';
+import { checkKind } from '@/core/formats/unit-sheet';
 import { expandedUncertainty } from '@/core/instruments/uncertainty';
 import { evaluateMeasured } from '@/core/judging/evaluate-unit';
 import type { PlanId, StepContext } from '@/core/procedure/step-context';
@@ -237,12 +237,12 @@ interface Bench {
 }
 
 function benchOf(curve: Curve, share = 1): Bench {
-  const family = layoutsOf(findFamily(curve.family)!)[curve.layout];
-  const checked = checkSpec(family, 'foreign', family.example.spec, 'foreign');
+  const kind = findFamily(curve.family)!.kinds[curve.layout];
+  const checked = checkKind(kind, 'foreign', kind.sheet.example.spec, 'foreign');
   if (!checked.ok) throw new Error('the example sheet is not valid');
   const site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600 };
-  const context = contextAt(checked.value, site, '2026-11-23', curve.plan ?? family.plans[0].id);
-  const step = family.steps.find((each) => each.id === curve.step) as MeasuredStep<unknown>;
+  const context = contextAt(checked.value, site, '2026-11-23', curve.plan ?? kind.plans[0].id);
+  const step = kind.steps.find((each) => each.id === curve.step) as MeasuredStep<unknown>;
   const supply = curve.vacuum ? 58_000 : 15e6;
   const there = share * supply;
   const given = curve.vacuum || curve.family === 'motor-pump-boost' ? { vacuum: there, restVacuum: there } : {};

@@ -1,8 +1,8 @@
 /* Strokes, sources, pumps, stores and valves that no rig worked, judged: the suite of the unit tests and of the studies. */
 
-import { findFamily, layoutsOf } from '@/core/families';
+import { findFamily } from '@/core/families';
 import { contextAt } from '@/core/formats/site-file';
-import { checkSpec } from '@/core/formats/unit-sheet';
+import { checkKind } from '@/core/formats/unit-sheet';
 import { expandedUncertainty } from '@/core/instruments/uncertainty';
 import { evaluateMeasured } from '@/core/judging/evaluate-unit';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
@@ -823,12 +823,12 @@ const cases: readonly Case[] = [
 ];
 
 function benchOf({ family: id, plan, step: stepId }: Case) {
-  const [family] = layoutsOf(findFamily(id)!);
-  const checked = checkSpec(family, 'foreign', family.example.spec, 'foreign');
+  const [kind] = findFamily(id)!.kinds;
+  const checked = checkKind(kind, 'foreign', kind.sheet.example.spec, 'foreign');
   if (!checked.ok) throw new Error('the example sheet is not valid');
   const site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600 };
-  const context = contextAt(checked.value, site, '2026-11-23', plan ?? family.plans[0].id);
-  return { step: family.steps.find((each) => each.id === stepId) as MeasuredStep<unknown>, context };
+  const context = contextAt(checked.value, site, '2026-11-23', plan ?? kind.plans[0].id);
+  return { step: kind.steps.find((each) => each.id === stepId) as MeasuredStep<unknown>, context };
 }
 
 export function foreignSteps(perCase: number, seed: number): void {

@@ -1,5 +1,5 @@
-import { withFaults, type ModelFault } from '../../contract/fault';
-import type { ActiveFault } from '../../physics/plant';
+import { extentOf, thereOrNot, type Fault } from '../../contract/fault';
+import type { HydraulicBoostUnit } from './geometry';
 
 /** Parameters of the system that faults change. */
 export interface HydraulicBoostCondition {
@@ -22,7 +22,7 @@ export interface HydraulicBoostCondition {
   steeringTakes: number;
 }
 
-function sound(): HydraulicBoostCondition {
+export function soundHydraulicBoost(): HydraulicBoostCondition {
   return {
     relief: 1,
     flow: 1,
@@ -39,7 +39,7 @@ function sound(): HydraulicBoostCondition {
   };
 }
 
-type HydraulicBoostFault = ModelFault<HydraulicBoostCondition>;
+type HydraulicBoostFault = Fault<HydraulicBoostUnit, HydraulicBoostCondition>;
 
 /** Every fault of the family as a change of the model. */
 export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
@@ -50,6 +50,7 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     appearance: {},
     tells: ['pump-relief', 'assist-curve'],
     leaves: [],
+    extent: extentOf('Relief pressure', 'gauge', (c, unit) => unit.relief * c.relief),
     apply: (c, s) => void (c.relief = 0.85 - 0.4 * s),
   },
   {
@@ -59,6 +60,7 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     appearance: {},
     tells: ['pump-relief', 'steering-share'],
     leaves: ['reserve'],
+    extent: extentOf('Pump flow', 'pump-flow', (c, unit) => unit.pumpFlow * c.flow),
     apply(c, s) {
       c.flow = 0.7 - 0.4 * s;
       c.steeringTakes = 0.3 + 0.4 * s;
@@ -71,6 +73,7 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     appearance: { belt: 'unfit' },
     tells: ['fluid-look', 'pump-relief', 'assist-curve', 'steering-share'],
     leaves: [],
+    extent: extentOf('Flow lost under load, as a share', 'ratio', (c) => c.slip),
     apply(c, s) {
       c.slip = 0.2 + 0.5 * s;
       c.steeringTakes = 0.3 + 0.4 * s;
@@ -83,6 +86,7 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     appearance: {},
     tells: ['reserve', 'reserve-soak'],
     leaves: ['assist-curve', 'pump-relief'],
+    extent: thereOrNot,
     apply: (c) => void (c.reserveGas = 0.04),
   },
   {
@@ -92,6 +96,7 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     appearance: {},
     tells: ['reserve-soak'],
     leaves: ['reserve'],
+    extent: extentOf('Leak of the reserve when charged', 'flow', (c, unit) => unit.reserve.leak * c.reserveLeak),
     apply: (c, s) => void (c.reserveLeak = 12 + 60 * s),
   },
   {
@@ -101,6 +106,7 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     appearance: {},
     tells: ['assist-curve'],
     leaves: [],
+    extent: extentOf('Hysteresis at the rod', 'force', (c, unit) => unit.hysteresis * c.hysteresis),
     apply(c, s) {
       c.hysteresis = 2.3 + 1.2 * s;
       c.selfApply = 150e3 + 500e3 * s;
@@ -114,6 +120,7 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     appearance: { 'spool-plug': 'damp' },
     tells: ['assist-curve'],
     leaves: ['pump-relief'],
+    extent: extentOf('Boost lost past the spool, as a share', 'ratio', (c) => c.spoolLeak),
     apply: (c, s) => void (c.spoolLeak = 0.18 + 0.4 * s),
   },
   {
@@ -123,6 +130,7 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     appearance: { 'rod-seal': 'dripping' },
     tells: ['leak-look'],
     leaves: [],
+    extent: thereOrNot,
     apply: () => undefined,
   },
   {
@@ -132,6 +140,7 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     appearance: {},
     tells: ['return-pressure'],
     leaves: [],
+    extent: extentOf('Back pressure, times a sound line’s', 'ratio', (c) => c.returnFactor),
     apply(c, s) {
       c.returnFactor = 3.2 + 6 * s;
       c.releaseLag = 0.4 + s;
@@ -144,6 +153,7 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     appearance: { foam: 'unfit' },
     tells: ['fluid-look'],
     leaves: [],
+    extent: extentOf('Trembling of the boost', 'difference', (c) => c.pulse),
     apply: (c, s) => void (c.pulse = 60e3 + 200e3 * s),
   },
   {
@@ -153,6 +163,7 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     appearance: { colour: 'unfit' },
     tells: ['fluid-look'],
     leaves: [],
+    extent: extentOf('Hysteresis at the rod', 'force', (c, unit) => unit.hysteresis * c.hysteresis),
     apply: (c, s) => void (c.hysteresis = 1.3 + s),
   },
   {
@@ -162,6 +173,7 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     appearance: { rating: 'unfit' },
     tells: ['hose-look'],
     leaves: [],
+    extent: thereOrNot,
     apply: () => undefined,
   },
   {
@@ -171,11 +183,7 @@ export const hydraulicBoostFaults: readonly HydraulicBoostFault[] = [
     appearance: {},
     tells: ['steering-share'],
     leaves: [],
+    extent: extentOf('Taken by the steering, as a share', 'ratio', (c) => c.steeringTakes),
     apply: (c, s) => void (c.steeringTakes = 0.35 + 0.4 * s),
   },
 ];
-
-/** Condition of a system with the given faults; throws on an id that the family does not list. */
-export function hydraulicBoostWith(faults: readonly ActiveFault[]): HydraulicBoostCondition {
-  return withFaults(sound(), hydraulicBoostFaults, faults, undefined);
-}

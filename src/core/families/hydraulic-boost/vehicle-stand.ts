@@ -1,9 +1,9 @@
-import type { Plant, PlantConditions } from '../../physics/plant';
+import type { Plant, Surroundings } from '../../physics/plant';
 import { followForce } from '../../physics/follow-force';
 import { masterPressure, servoForce } from '../../toolboxes/servo/servo-law';
 import { advanceAccumulator, settledAccumulator } from '../../physics/gas-accumulator';
 import type { Stand } from '../../contract/plan';
-import { hydraulicBoostWith } from './faults';
+import type { HydraulicBoostCondition } from './faults';
 import { assistForce, boostWanted, outputAt, reserveAccumulator, type HydraulicBoostUnit } from './geometry';
 
 const { max, min, sin } = Math;
@@ -20,16 +20,16 @@ const chargeShare = 0.04;
 const steeringShare = 0.85;
 const pulseFrequency = 14;
 
-function plant(unit: HydraulicBoostUnit, conditions: PlantConditions): Plant {
-  const { ambient, temperature } = conditions;
+/** Dynamics of the unit where it is mounted. */
+export function hydraulicBoostPlant(
+  unit: HydraulicBoostUnit,
+  condition: HydraulicBoostCondition,
+  around: Surroundings,
+): Plant {
+  const { ambient, temperature } = around;
   const air = { ambient, environment: temperature };
-  const condition = hydraulicBoostWith(conditions.faults);
   const spec = reserveAccumulator(unit, ambient, condition.reserveGas);
-  const reserve = settledAccumulator(
-    spec,
-    ambient + (conditions.startsFrom === 'charged' ? unit.reserve.charged : 0),
-    air,
-  );
+  const reserve = settledAccumulator(spec, ambient + (around.startsFrom === 'charged' ? unit.reserve.charged : 0), air);
   const pedal = followForce(pedalLag, (unit.hysteresis * condition.hysteresis) / unit.pedalRatio);
   const relief = unit.relief * condition.relief;
   let boost = 0;
@@ -141,9 +141,7 @@ function plant(unit: HydraulicBoostUnit, conditions: PlantConditions): Plant {
 }
 
 /** The booster in its vehicle: pedal, steering pump on the engine, gauges in pressure, boost and return lines. */
-export const hydraulicBoostVehicle: Stand<HydraulicBoostUnit> = {
-  leverChannel: 'pedal_force',
-  leverMaximum: (unit) => max(900, unit.reserveForce * 3),
-  supply: (unit) => unit.relief,
-  plant,
-};
+export const hydraulicBoostVehicle = {
+  lever: { channel: 'pedal_force', maximum: (unit) => max(900, unit.reserveForce * 3) },
+  supply: { kind: 'pressure', channel: 'pump_pressure', at: (unit) => unit.relief },
+} as const satisfies Stand<HydraulicBoostUnit>;

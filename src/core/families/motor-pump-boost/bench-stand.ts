@@ -1,8 +1,8 @@
 import type { Stand } from '../../contract/plan';
-import type { Plant, PlantConditions } from '../../physics/plant';
+import type { Plant, Surroundings } from '../../physics/plant';
 import { chargingCircuit } from '../../toolboxes/store/model/charging-circuit';
 import { followForce } from '../../physics/follow-force';
-import { motorPumpWith } from './faults';
+import type { MotorPumpCondition } from './faults';
 import { outputAt, pushForce, type MotorPumpUnit } from './geometry';
 
 const { exp, max, min } = Math;
@@ -17,13 +17,13 @@ const surgeLag = 0.12;
 /** A battery on charge stands this far above the rated voltage. */
 const batteryAbove = 1.05;
 
-function plant(unit: MotorPumpUnit, conditions: PlantConditions): Plant {
-  const condition = motorPumpWith(conditions.faults, unit);
+/** Dynamics of the unit where it is mounted. */
+export function motorPumpPlant(unit: MotorPumpUnit, condition: MotorPumpCondition, around: Surroundings): Plant {
   const circuit = chargingCircuit(
     unit.store,
     condition,
-    { ambient: conditions.ambient, environment: conditions.temperature },
-    conditions.startsFrom === 'charged',
+    { ambient: around.ambient, environment: around.temperature },
+    around.startsFrom === 'charged',
   );
   const rod = followForce(rodLag, unit.hysteresis);
   const full = unit.strokeForce;
@@ -80,9 +80,7 @@ function plant(unit: MotorPumpUnit, conditions: PlantConditions): Plant {
 }
 
 /** The unit on the bench: its rod pushed, its motor supplied, a gauge and a bleed valve on its store. */
-export const motorPumpBench: Stand<MotorPumpUnit> = {
-  leverChannel: 'rod_force',
-  leverMaximum: (unit) => max(pushForce(unit), unit.strokeForce) * 1.1,
-  supply: (unit) => unit.store.cutOut,
-  plant,
-};
+export const motorPumpBench = {
+  lever: { channel: 'rod_force', maximum: (unit) => max(pushForce(unit), unit.strokeForce) * 1.1 },
+  supply: { kind: 'pressure', channel: 'accumulator_pressure', at: (unit) => unit.store.cutOut },
+} as const satisfies Stand<MotorPumpUnit>;

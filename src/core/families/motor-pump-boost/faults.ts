@@ -1,7 +1,6 @@
-import { applyCircuitFault } from '../../toolboxes/store/model/circuit-faults';
+import { applyCircuitFault, circuitExtents } from '../../toolboxes/store/model/circuit-faults';
 import { soundCircuit, type CircuitCondition } from '../../toolboxes/store/model/charging-circuit';
-import { withFaults, type ModelFault } from '../../contract/fault';
-import type { ActiveFault } from '../../physics/plant';
+import { extentOf, thereOrNot, type Fault } from '../../contract/fault';
 import type { MotorPumpUnit } from './geometry';
 
 /** Parameters of a motor-pump unit that faults change. */
@@ -19,9 +18,14 @@ export function soundMotorPump(): MotorPumpCondition {
   return { ...soundCircuit(), current: 1, resistance: soundResistance };
 }
 
-type MotorPumpFault = ModelFault<MotorPumpCondition, MotorPumpUnit>;
+type MotorPumpFault = Fault<MotorPumpUnit, MotorPumpCondition>;
 
 const perMinute = 1e-6 / 60;
+
+const circuit = circuitExtents<MotorPumpCondition, MotorPumpUnit>(
+  (c) => c,
+  (unit) => unit.store,
+);
 
 /** Every fault of the family as a change of the model. */
 export const motorPumpFaults: readonly MotorPumpFault[] = [
@@ -32,6 +36,7 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     appearance: {},
     tells: ['supply-check', 'rest-cycle'],
     leaves: ['pump-switch', 'applications'],
+    extent: extentOf('Motor current at cut-out', 'current', (c, unit) => unit.ratedCurrent * c.current),
     apply(c, s) {
       c.flow *= 0.85 - 0.45 * s;
       c.current *= 1.35 + 0.5 * s;
@@ -44,6 +49,7 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     appearance: { 'motor-end': 'unfit' },
     tells: ['fluid-look', 'supply-check'],
     leaves: [],
+    extent: extentOf('Motor current at cut-out', 'current', (c, unit) => unit.ratedCurrent * c.current),
     apply(c, s) {
       c.flow *= 0.95 - 0.1 * s;
       c.current *= 1.7 + 0.8 * s;
@@ -56,6 +62,7 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     appearance: {},
     tells: ['rest-cycle'],
     leaves: ['supply-check', 'pump-switch', 'applications'],
+    extent: circuit.pump,
     apply: (c, s, unit) => applyCircuitFault(c, 'pump-weak', s, unit.store),
   },
   {
@@ -65,6 +72,7 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     appearance: {},
     tells: ['charge-from-empty', 'bleed-down', 'rest-cycle'],
     leaves: [],
+    extent: circuit.precharge,
     apply: (c, s, unit) => applyCircuitFault(c, 'precharge-low', s, unit.store),
   },
   {
@@ -74,6 +82,7 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     appearance: {},
     tells: ['charge-from-empty', 'bleed-down', 'rest-cycle'],
     leaves: [],
+    extent: thereOrNot,
     apply: (c) => void (c.gas = 0),
   },
   {
@@ -83,6 +92,7 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     appearance: {},
     tells: ['bleed-down', 'pump-switch', 'rest-cycle'],
     leaves: [],
+    extent: circuit['cut-out'],
     apply: (c, s, unit) => applyCircuitFault(c, 'switch-low', s, unit.store),
   },
   {
@@ -92,6 +102,7 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     appearance: {},
     tells: ['bleed-down', 'pump-switch'],
     leaves: [],
+    extent: circuit['cut-out'],
     apply: (c, s, unit) => applyCircuitFault(c, 'switch-high', s * 0.3, unit.store),
   },
   {
@@ -101,6 +112,7 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     appearance: {},
     tells: ['charge-from-empty', 'pump-switch', 'rest-cycle'],
     leaves: [],
+    extent: thereOrNot,
     apply: (c) => void (c.stuck = true),
   },
   {
@@ -110,6 +122,7 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     appearance: {},
     tells: ['rest-cycle'],
     leaves: [],
+    extent: circuit['outlet-leak'],
     apply: (c, s) => void (c.outletLeak += (60 + 900 * s) * perMinute),
   },
   {
@@ -119,6 +132,7 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     appearance: {},
     tells: ['rest-cycle'],
     leaves: ['charge-from-empty', 'pump-switch'],
+    extent: circuit.leak,
     apply: (c, s, unit) => applyCircuitFault(c, 'internal-leak', s, unit.store),
   },
   {
@@ -128,6 +142,7 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     appearance: { 'motor-end': 'note' },
     tells: ['supply-check', 'rest-cycle'],
     leaves: [],
+    extent: extentOf('Supply drop at the rated current', 'voltage', (c, unit) => c.resistance * unit.ratedCurrent),
     apply(c, s) {
       c.resistance = soundResistance + 0.02 + 0.05 * s;
       c.flow *= 0.92 - 0.3 * s;
@@ -140,6 +155,7 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     appearance: {},
     tells: ['charge-from-empty'],
     leaves: [],
+    extent: circuit.relief,
     apply: (c, s) => void (c.reliefShare = 0.95 - 0.45 * s),
   },
   {
@@ -149,11 +165,7 @@ export const motorPumpFaults: readonly MotorPumpFault[] = [
     appearance: {},
     tells: ['bleed-down', 'pump-switch', 'rest-cycle'],
     leaves: [],
+    extent: circuit['cut-in'],
     apply: (c, s, unit) => applyCircuitFault(c, 'switch-band-narrow', s, unit.store),
   },
 ];
-
-/** Condition of a unit with the given faults; throws on an id that the family does not list. */
-export function motorPumpWith(faults: readonly ActiveFault[], unit: MotorPumpUnit): MotorPumpCondition {
-  return withFaults(soundMotorPump(), motorPumpFaults, faults, unit);
-}

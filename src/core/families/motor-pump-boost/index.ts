@@ -1,11 +1,13 @@
 import type { Family } from '../../contract/family';
+import type { Kind } from '../../contract/kind';
 import { servoSteps } from '../../toolboxes/servo/servo-steps';
 import type { ServoSetup } from '../../toolboxes/servo/pressure-servo';
 import { chargeBand, chargeCurve } from '../../toolboxes/store/model/charge-curve';
 import { storeSteps } from '../../toolboxes/store/steps/store-steps';
 import { motorPumpBench } from './bench-stand';
 import { supplyCheck } from './electrical-step';
-import { motorPumpFaults } from './faults';
+import type { MotorPumpCondition } from './faults';
+import { motorPumpModel } from './model';
 import { assistForce, prepareMotorPump, type MotorPumpUnit } from './geometry';
 import { fluidLook, leakLook } from './look-steps';
 import { motorPumpFields, motorPumpSchema, type MotorPumpSpec } from './sheet';
@@ -61,52 +63,62 @@ const steps = [
   store.makeDeadAfter,
 ];
 
-/** Electric motor and pump, accumulator, switch, booster and master cylinder in one casting. */
-export const motorPumpBoost: Family<MotorPumpSpec, MotorPumpUnit> = {
-  id: 'motor-pump-boost',
+const kind: Kind<MotorPumpSpec, MotorPumpUnit, MotorPumpCondition> = {
+  family: 'motor-pump-boost',
+  value: '',
   title: 'Motor-pump unit',
   description: 'An electric pump and a gas accumulator that boost the master cylinder they sit on',
-  schema: motorPumpSchema,
-  fields: motorPumpFields,
-  example: {
-    name: 'Tarnock M18',
-    spec: motorPumpSchema.parse({
-      accumulatorVolumeCm3: 250,
-      prechargeKpa: 8000,
-      cutInKpa: 14_000,
-      cutOutKpa: 18_000,
-      lampKpa: 10_500,
-      leastUsefulKpa: 9500,
-      pumpFlowCm3PerS: 6,
-      fluidPerApplicationCm3: 6,
-      internalLeakCm3PerMin: 6,
-      boostPistonAreaMm2: 300,
-      servoRatio: 5,
-      cutInForceN: 90,
-      jumpInForceN: 250,
-      masterBoreMm: 25.4,
-      pedalRatio: 3.5,
-      ratedVoltageV: 12,
-      ratedCurrentA: 38,
-      restTimeMinS: 120,
-      chargeTimeMaxS: 45,
-    }),
+  sheet: {
+    schema: motorPumpSchema,
+    fields: motorPumpFields,
+    example: {
+      name: 'Tarnock M18',
+      spec: motorPumpSchema.parse({
+        accumulatorVolumeCm3: 250,
+        prechargeKpa: 8000,
+        cutInKpa: 14_000,
+        cutOutKpa: 18_000,
+        lampKpa: 10_500,
+        leastUsefulKpa: 9500,
+        pumpFlowCm3PerS: 6,
+        fluidPerApplicationCm3: 6,
+        internalLeakCm3PerMin: 6,
+        boostPistonAreaMm2: 300,
+        servoRatio: 5,
+        cutInForceN: 90,
+        jumpInForceN: 250,
+        masterBoreMm: 25.4,
+        pedalRatio: 3.5,
+        ratedVoltageV: 12,
+        ratedCurrentA: 38,
+        restTimeMinS: 120,
+        chargeTimeMaxS: 45,
+      }),
+    },
+    prepare: prepareMotorPump,
   },
-  prepare: prepareMotorPump,
+  model: motorPumpModel,
   plans: [
     {
       id: 'bench',
       title: 'Bench test',
       steps: steps.map((step) => step.id),
-      stand: motorPumpBench,
-      decisiveStep: 'charge-from-empty',
+      ...motorPumpBench,
+      face: 'charge-from-empty',
       conclusions: [],
     },
   ],
   steps,
-  faults: motorPumpFaults,
   curve: { input: 'time', output: 'accumulator_pressure' },
-  fedBy: 'pressure',
   expectedCurve: (unit, _supply, here) => chargeCurve(unit.store, here),
   expectedBand: (unit, time, _supply, here) => chargeBand(unit.store, time, here),
+};
+
+/** Electric motor and pump, accumulator, switch, booster and master cylinder in one casting. */
+export const motorPumpBoost: Family = {
+  id: kind.family,
+  title: kind.title,
+  description: kind.description,
+  toldBy: null,
+  kinds: [kind],
 };

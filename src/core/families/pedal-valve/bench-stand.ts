@@ -1,8 +1,8 @@
-import type { Plant, PlantConditions } from '../../physics/plant';
+import type { Plant, Surroundings } from '../../physics/plant';
 import { followForce } from '../../physics/follow-force';
 import { chargingCircuit } from '../../toolboxes/store/model/charging-circuit';
 import type { Stand } from '../../contract/plan';
-import { pedalValveWith } from './faults';
+import type { PedalValveCondition } from './faults';
 import { brakePressure, type PedalValveUnit } from './geometry';
 
 const { max, min } = Math;
@@ -13,10 +13,10 @@ const rearShare = 0.985;
 /** The hand pump at the parking port raises its pressure by this, Pa/s; a parking brake's valve leaks it away in the same time. */
 const parkingRise = 150e3;
 
-function plant(unit: PedalValveUnit, conditions: PlantConditions): Plant {
-  const condition = pedalValveWith(conditions.faults, unit);
-  const surroundings = { ambient: conditions.ambient, environment: conditions.temperature };
-  const charged = conditions.startsFrom === 'charged';
+/** Dynamics of the unit where it is mounted. */
+export function pedalValvePlant(unit: PedalValveUnit, condition: PedalValveCondition, around: Surroundings): Plant {
+  const surroundings = { ambient: around.ambient, environment: around.temperature };
+  const charged = around.startsFrom === 'charged';
   const front = chargingCircuit(unit.front, condition.front, surroundings, charged);
   const rear = chargingCircuit(unit.rear, condition.rear, surroundings, charged);
   const pedal = followForce(pedalLag, unit.hysteresis * condition.hysteresis);
@@ -92,9 +92,7 @@ function plant(unit: PedalValveUnit, conditions: PlantConditions): Plant {
 }
 
 /** The valve on its machine or bench: pedal with a protractor, gauges on both ports and both stores. */
-export const pedalValveBench: Stand<PedalValveUnit> = {
-  leverChannel: 'pedal_angle',
-  leverMaximum: (unit) => unit.travel,
-  supply: (unit) => unit.front.cutOut,
-  plant,
-};
+export const pedalValveBench = {
+  lever: { channel: 'pedal_angle', maximum: (unit) => unit.travel },
+  supply: { kind: 'pressure', channel: 'accumulator_pressure', at: (unit) => unit.front.cutOut },
+} as const satisfies Stand<PedalValveUnit>;

@@ -1,7 +1,6 @@
-import { applyCircuitFault } from '../../toolboxes/store/model/circuit-faults';
+import { applyCircuitFault, circuitExtents } from '../../toolboxes/store/model/circuit-faults';
 import { soundCircuit, type CircuitCondition } from '../../toolboxes/store/model/charging-circuit';
-import { withFaults, type ModelFault } from '../../contract/fault';
-import type { ActiveFault } from '../../physics/plant';
+import { extentOf, type Fault } from '../../contract/fault';
 import type { PedalValveUnit } from './geometry';
 
 /** Parameters of a pedal valve that faults change. */
@@ -28,7 +27,7 @@ export interface PedalValveCondition {
 /** Time a sound spool takes through its orifice, s. */
 const orificeLag = 0.05;
 
-function soundPedalValve(): PedalValveCondition {
+export function soundPedalValve(): PedalValveCondition {
   return {
     front: soundCircuit(),
     rear: soundCircuit(),
@@ -44,7 +43,16 @@ function soundPedalValve(): PedalValveCondition {
   };
 }
 
-type PedalValveFault = ModelFault<PedalValveCondition, PedalValveUnit>;
+type PedalValveFault = Fault<PedalValveUnit, PedalValveCondition>;
+
+const front = circuitExtents<PedalValveCondition, PedalValveUnit>(
+  (c) => c.front,
+  (unit) => unit.front,
+);
+const rear = circuitExtents<PedalValveCondition, PedalValveUnit>(
+  (c) => c.rear,
+  (unit) => unit.rear,
+);
 
 /** Every fault of the family as a change of the model. */
 export const pedalValveFaults: readonly PedalValveFault[] = [
@@ -55,6 +63,7 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     appearance: {},
     tells: ['step-response'],
     leaves: [],
+    extent: extentOf('Time constant of the front port', 'time', (c) => c.frontLag),
     apply: (c, s) => void (c.frontLag = 0.35 + 1.2 * s),
   },
   {
@@ -64,6 +73,7 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     appearance: {},
     tells: ['step-response'],
     leaves: [],
+    extent: extentOf('Time constant of the rear port', 'time', (c) => c.rearLag),
     apply: (c, s) => void (c.rearLag = 0.35 + 1.2 * s),
   },
   {
@@ -73,6 +83,7 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     appearance: {},
     tells: ['modulation-curve'],
     leaves: [],
+    extent: extentOf('Hysteresis', 'angle', (c, unit) => unit.hysteresis * c.hysteresis),
     apply(c, s) {
       c.hysteresis = 2.2 + 2.5 * s;
       c.cutInShift += 0.4 + 1.2 * s;
@@ -85,6 +96,7 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     appearance: {},
     tells: ['neutral-leak'],
     leaves: [],
+    extent: extentOf('Neutral leak', 'flow', (c, unit) => unit.neutralLeak * c.neutralLeak),
     apply(c, s) {
       c.neutralLeak = 4 + 20 * s;
       c.front.leakFactor *= 2 + 8 * s;
@@ -98,6 +110,7 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     appearance: {},
     tells: ['modulation-curve'],
     leaves: ['step-response', 'charging'],
+    extent: extentOf('Modulation slope', 'slope-per-angle', (c, unit) => unit.modulation * c.modulation),
     apply(c, s) {
       c.modulation = 0.82 - 0.25 * s;
       c.cutInShift += 0.5 + 1.5 * s;
@@ -110,6 +123,7 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     appearance: {},
     tells: ['modulation-curve'],
     leaves: ['residual'],
+    extent: extentOf('Regulated maximum', 'gauge', (c, unit) => unit.regulatedMaximum * c.maximum),
     apply: (c, s) => void (c.maximum = 0.85 - 0.3 * s),
   },
   {
@@ -119,6 +133,7 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     appearance: {},
     tells: ['charging'],
     leaves: [],
+    extent: front['cut-out'],
     apply(c, s, unit) {
       applyCircuitFault(c.front, 'switch-low', s, unit.front);
       applyCircuitFault(c.rear, 'switch-low', s, unit.rear);
@@ -131,6 +146,7 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     appearance: {},
     tells: ['charging'],
     leaves: [],
+    extent: front.precharge,
     apply: (c, s, unit) => applyCircuitFault(c.front, 'precharge-low', s, unit.front),
   },
   {
@@ -140,6 +156,7 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     appearance: {},
     tells: ['charging'],
     leaves: [],
+    extent: rear.precharge,
     apply: (c, s, unit) => applyCircuitFault(c.rear, 'precharge-low', s, unit.rear),
   },
   {
@@ -149,6 +166,7 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     appearance: {},
     tells: ['residual'],
     leaves: [],
+    extent: extentOf('Pressure that stays', 'difference', (c) => c.residual),
     apply: (c, s) => void (c.residual = 120e3 + 500e3 * s),
   },
   {
@@ -158,6 +176,7 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     appearance: {},
     tells: ['modulation-curve', 'residual'],
     leaves: [],
+    extent: extentOf('Time constant of release', 'time', (c) => c.releaseLag),
     apply(c, s) {
       c.releaseLag = 0.5 + 1.5 * s;
       c.residual = 60e3 + 150e3 * s;
@@ -170,11 +189,7 @@ export const pedalValveFaults: readonly PedalValveFault[] = [
     appearance: {},
     tells: ['applications'],
     leaves: ['charging', 'modulation-curve'],
+    extent: front.lamp,
     apply: (c, s, unit) => void (c.front.lampShift -= (0.09 + 0.2 * s) * unit.front.lamp),
   },
 ];
-
-/** Condition of a valve with the given faults; throws on an id that the family does not list. */
-export function pedalValveWith(faults: readonly ActiveFault[], unit: PedalValveUnit): PedalValveCondition {
-  return withFaults(soundPedalValve(), pedalValveFaults, faults, unit);
-}

@@ -1,51 +1,54 @@
 import type { Family } from '../../contract/family';
+import type { Kind } from '../../contract/kind';
 import { pedalValveBench } from './bench-stand';
-import { pedalValveFaults } from './faults';
+import type { PedalValveCondition } from './faults';
+import { pedalValveModel } from './model';
 import { brakePressure, fullAngle, preparePedalValve, pressAngle, type PedalValveUnit } from './geometry';
 import { pedalValveFields, pedalValveSchema, type PedalValveSpec } from './sheet';
 import { pressureBand } from './modulation-step';
 import { pedalValveSteps } from './steps';
 
-/** Dual modulating pedal valve of loaders, graders and snow blowers. */
-export const pedalValve: Family<PedalValveSpec, PedalValveUnit> = {
-  id: 'pedal-valve',
+const kind: Kind<PedalValveSpec, PedalValveUnit, PedalValveCondition> = {
+  family: 'pedal-valve',
+  value: '',
   title: 'Pedal valve',
   description: 'Two pressure-reducing spools under a pedal, fed by a charging valve and two accumulators',
-  schema: pedalValveSchema,
-  fields: pedalValveFields,
-  example: {
-    name: 'Ostvale Works DV2 valve',
-    spec: pedalValveSchema.parse({
-      accumulatorVolumeCm3: 1400,
-      prechargeKpa: 5500,
-      cutInKpa: 11_500,
-      cutOutKpa: 14_500,
-      lampKpa: 8500,
-      leastUsefulKpa: 7000,
-      pumpFlowCm3PerS: 60,
-      fluidPerApplicationCm3: 60,
-      internalLeakCm3PerMin: 20,
-      modulationKpaPerDegree: 520,
-      cutInTravelDegrees: 3.2,
-      regulatedMaximumKpa: 6800,
-      parkingReleaseKpa: 3200,
-    }),
+  sheet: {
+    schema: pedalValveSchema,
+    fields: pedalValveFields,
+    example: {
+      name: 'Ostvale Works DV2 valve',
+      spec: pedalValveSchema.parse({
+        accumulatorVolumeCm3: 1400,
+        prechargeKpa: 5500,
+        cutInKpa: 11_500,
+        cutOutKpa: 14_500,
+        lampKpa: 8500,
+        leastUsefulKpa: 7000,
+        pumpFlowCm3PerS: 60,
+        fluidPerApplicationCm3: 60,
+        internalLeakCm3PerMin: 20,
+        modulationKpaPerDegree: 520,
+        cutInTravelDegrees: 3.2,
+        regulatedMaximumKpa: 6800,
+        parkingReleaseKpa: 3200,
+      }),
+    },
+    prepare: preparePedalValve,
   },
-  prepare: preparePedalValve,
+  model: pedalValveModel,
   plans: [
     {
       id: 'bench',
       title: 'Bench test',
       steps: pedalValveSteps.map((step) => step.id),
-      stand: pedalValveBench,
-      decisiveStep: 'modulation-curve',
+      ...pedalValveBench,
+      face: 'modulation-curve',
       conclusions: [],
     },
   ],
   steps: pedalValveSteps,
-  faults: pedalValveFaults,
   curve: { input: 'pedal_angle', output: 'front_pressure' },
-  fedBy: 'pressure',
   expectedCurve: (unit, _supply, { workshopLimits }) => {
     const point = (input: number, branch: 'apply' | 'way-back') => ({
       input,
@@ -66,4 +69,13 @@ export const pedalValve: Family<PedalValveSpec, PedalValveUnit> = {
     };
   },
   expectedBand: (unit, angle) => pressureBand(unit, angle),
+};
+
+/** Dual modulating pedal valve of loaders, graders and snow blowers. */
+export const pedalValve: Family = {
+  id: kind.family,
+  title: kind.title,
+  description: kind.description,
+  toldBy: null,
+  kinds: [kind],
 };

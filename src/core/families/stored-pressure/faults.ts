@@ -1,7 +1,6 @@
 import { soundCircuit, type CircuitCondition } from '../../toolboxes/store/model/charging-circuit';
-import { applyCircuitFault } from '../../toolboxes/store/model/circuit-faults';
-import { withFaults, type ModelFault } from '../../contract/fault';
-import type { ActiveFault } from '../../physics/plant';
+import { applyCircuitFault, circuitExtents } from '../../toolboxes/store/model/circuit-faults';
+import { extentOf, thereOrNot, type Fault } from '../../contract/fault';
 import type { StoredPressureUnit } from './geometry';
 
 /** Parameters of a central system that faults change. */
@@ -23,7 +22,7 @@ export interface StoredPressureCondition {
   wrongFluid: boolean;
 }
 
-function sound(): StoredPressureCondition {
+export function soundStoredPressure(): StoredPressureCondition {
   return {
     first: soundCircuit(),
     second: soundCircuit(),
@@ -38,10 +37,19 @@ function sound(): StoredPressureCondition {
   };
 }
 
-type StoredPressureFault = ModelFault<StoredPressureCondition, StoredPressureUnit>;
+type StoredPressureFault = Fault<StoredPressureUnit, StoredPressureCondition>;
 
 /** A sphere for another purpose holds about this share of the gas pressure. */
 const otherPurpose = 0.4;
+
+const first = circuitExtents<StoredPressureCondition, StoredPressureUnit>(
+  (c) => c.first,
+  (unit) => unit.first,
+);
+const second = circuitExtents<StoredPressureCondition, StoredPressureUnit>(
+  (c) => c.second,
+  (unit) => unit.second,
+);
 
 /** Every fault of the family as a change of the model. */
 export const storedPressureFaults: readonly StoredPressureFault[] = [
@@ -52,6 +60,7 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     appearance: {},
     tells: ['charge-from-empty', 'rest-cycle'],
     leaves: ['soak'],
+    extent: first.pump,
     apply: (c, s, unit) => applyCircuitFault(c.first, 'pump-weak', s, unit.first),
   },
   {
@@ -61,6 +70,7 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     appearance: {},
     tells: ['charge-from-empty', 'rest-cycle'],
     leaves: ['soak'],
+    extent: second.pump,
     apply: (c, s, unit) => applyCircuitFault(c.second, 'pump-weak', s, unit.second),
   },
   {
@@ -70,6 +80,7 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     appearance: {},
     tells: ['charge-from-empty', 'rest-cycle', 'sphere-precharge'],
     leaves: [],
+    extent: first.precharge,
     apply: (c, s, unit) => applyCircuitFault(c.first, 'precharge-low', s, unit.first),
   },
   {
@@ -79,6 +90,7 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     appearance: {},
     tells: ['charge-from-empty', 'rest-cycle', 'sphere-precharge'],
     leaves: [],
+    extent: second.precharge,
     apply: (c, s, unit) => applyCircuitFault(c.second, 'precharge-low', s, unit.second),
   },
   {
@@ -88,6 +100,7 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     appearance: {},
     tells: ['rest-cycle', 'soak', 'soak-isolated'],
     leaves: [],
+    extent: first.leak,
     apply: (c, s, unit) => applyCircuitFault(c.first, 'internal-leak', s, unit.first),
   },
   {
@@ -97,6 +110,7 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     appearance: {},
     tells: ['rest-cycle', 'soak', 'soak-isolated'],
     leaves: [],
+    extent: second.leak,
     apply: (c, s, unit) => applyCircuitFault(c.second, 'internal-leak', s, unit.second),
   },
   {
@@ -106,6 +120,7 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     appearance: {},
     tells: ['pump-switch', 'rest-cycle'],
     leaves: [],
+    extent: first['cut-out'],
     apply(c, s, unit) {
       c.first.cutOutShift -= (0.07 + 0.1 * s) * unit.first.cutOut;
       c.second.cutOutShift -= (0.07 + 0.1 * s) * unit.second.cutOut;
@@ -118,6 +133,7 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     appearance: {},
     tells: ['rest-cycle', 'soak', 'soak-isolated', 'metering-curve'],
     leaves: [],
+    extent: first.leak,
     apply(c, s) {
       c.first.leakFactor *= 3 + 6 * s;
       c.second.leakFactor *= 3 + 6 * s;
@@ -131,6 +147,7 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     appearance: {},
     tells: ['rest-cycle', 'soak', 'soak-isolated'],
     leaves: [],
+    extent: extentOf('Leak of the levelling at cut-out', 'flow', (c, unit) => unit.levellingLeak * c.levelling),
     apply: (c, s) => void (c.levelling = 5 + 20 * s),
   },
   {
@@ -140,6 +157,7 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     appearance: {},
     tells: ['ride-height'],
     leaves: [],
+    extent: extentOf('Height lost on its springs', 'length', (c) => c.heightLoss),
     apply(c, s) {
       c.heightLoss = 0.018 + 0.04 * s;
       c.levelling = 2 + 3 * s;
@@ -152,6 +170,7 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     appearance: {},
     tells: ['bump'],
     leaves: [],
+    extent: extentOf('Brake pressure over a bump', 'gauge', (c) => c.bump),
     apply: (c, s) => void (c.bump = 250e3 + 700e3 * s),
   },
   {
@@ -161,6 +180,7 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     appearance: {},
     tells: ['metering-curve'],
     leaves: ['rest-cycle', 'soak'],
+    extent: extentOf('Cut-in force', 'force', (c, unit) => unit.cutInForce + c.cutInShift),
     apply: (c, s, unit) => void (c.cutInShift = -(0.4 + 0.5 * s) * unit.cutInForce),
   },
   {
@@ -170,6 +190,7 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     appearance: {},
     tells: ['charge-from-empty', 'rest-cycle', 'sphere-precharge'],
     leaves: [],
+    extent: thereOrNot,
     apply(c) {
       c.wrongSphere = true;
       c.first.gas = otherPurpose;
@@ -182,6 +203,7 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     appearance: { 'fluid-kind': 'unfit' },
     tells: ['walk-round', 'rest-cycle', 'soak', 'soak-isolated', 'metering-curve', 'sphere-precharge'],
     leaves: [],
+    extent: first.leak,
     apply(c, s) {
       c.wrongFluid = true;
       c.first.leakFactor *= 2 + 6 * s;
@@ -196,11 +218,7 @@ export const storedPressureFaults: readonly StoredPressureFault[] = [
     appearance: { 'parking-cable': 'unfit' },
     tells: ['walk-round'],
     leaves: [],
+    extent: thereOrNot,
     apply: () => undefined,
   },
 ];
-
-/** Condition of a system with the given faults; throws on an id that the family does not list. */
-export function storedPressureWith(faults: readonly ActiveFault[], unit: StoredPressureUnit): StoredPressureCondition {
-  return withFaults(sound(), storedPressureFaults, faults, unit);
-}

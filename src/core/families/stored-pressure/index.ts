@@ -1,53 +1,65 @@
 import { chargeBand, chargeCurve } from '../../toolboxes/store/model/charge-curve';
 import type { Family } from '../../contract/family';
-import { storedPressureFaults } from './faults';
+import type { Kind } from '../../contract/kind';
+import type { StoredPressureCondition } from './faults';
+import { storedPressureModel } from './model';
 import { prepareStoredPressure, type StoredPressureUnit } from './geometry';
 import { storedPressureFields, storedPressureSchema, type StoredPressureSpec } from './sheet';
 import { storedPressureSteps } from './steps';
 import { storedPressureVehicle } from './vehicle-stand';
 
-/** Central dual-circuit stored pressure with levelling, as in excursion coaches. */
-export const storedPressure: Family<StoredPressureSpec, StoredPressureUnit> = {
-  id: 'stored-pressure',
+const kind: Kind<StoredPressureSpec, StoredPressureUnit, StoredPressureCondition> = {
+  family: 'stored-pressure',
+  value: '',
   title: 'Central stored pressure',
   description: 'Two engine-driven pumps with a sphere each, metering valves at the pedal, levelling on one circuit',
-  schema: storedPressureSchema,
-  fields: storedPressureFields,
-  example: {
-    name: 'Ullerby Glacier central system',
-    spec: storedPressureSchema.parse({
-      accumulatorVolumeCm3: 450,
-      prechargeKpa: 6200,
-      cutInKpa: 13_500,
-      cutOutKpa: 16_500,
-      lampKpa: 9500,
-      leastUsefulKpa: 8000,
-      pumpFlowCm3PerS: 14,
-      fluidPerApplicationCm3: 12,
-      internalLeakCm3PerMin: 1.5,
-      levellingLeakCm3PerMin: 1,
-      restTimeMinS: 240,
-      meteringSlopeKpaPerN: 55,
-      cutInForceN: 25,
-      regulatedMaximumKpa: 11_000,
-      halfLifeMinH: 0.5,
-    }),
+  sheet: {
+    schema: storedPressureSchema,
+    fields: storedPressureFields,
+    example: {
+      name: 'Ullerby Glacier central system',
+      spec: storedPressureSchema.parse({
+        accumulatorVolumeCm3: 450,
+        prechargeKpa: 6200,
+        cutInKpa: 13_500,
+        cutOutKpa: 16_500,
+        lampKpa: 9500,
+        leastUsefulKpa: 8000,
+        pumpFlowCm3PerS: 14,
+        fluidPerApplicationCm3: 12,
+        internalLeakCm3PerMin: 1.5,
+        levellingLeakCm3PerMin: 1,
+        restTimeMinS: 240,
+        meteringSlopeKpaPerN: 55,
+        cutInForceN: 25,
+        regulatedMaximumKpa: 11_000,
+        halfLifeMinH: 0.5,
+      }),
+    },
+    prepare: prepareStoredPressure,
   },
-  prepare: prepareStoredPressure,
+  model: storedPressureModel,
   plans: [
     {
       id: 'vehicle',
       title: 'On the vehicle',
       steps: storedPressureSteps.map((step) => step.id),
-      stand: storedPressureVehicle,
-      decisiveStep: 'charge-from-empty',
+      ...storedPressureVehicle,
+      face: 'charge-from-empty',
       conclusions: [],
     },
   ],
   steps: storedPressureSteps,
-  faults: storedPressureFaults,
   curve: { input: 'time', output: 'accumulator_pressure' },
-  fedBy: 'pressure',
   expectedCurve: (unit, _supply, here) => chargeCurve(unit.first, here),
   expectedBand: (unit, time, _supply, here) => chargeBand(unit.first, time, here),
+};
+
+/** Central dual-circuit stored pressure with levelling, as in excursion coaches. */
+export const storedPressure: Family = {
+  id: kind.family,
+  title: kind.title,
+  description: kind.description,
+  toldBy: null,
+  kinds: [kind],
 };

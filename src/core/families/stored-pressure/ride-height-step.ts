@@ -4,10 +4,10 @@ import { atMost, limitFrom } from '../../procedure/limit';
 import type { StepAnalysis } from '../../procedure/step-analysis';
 import type { TypedStep } from '../../procedure/step-definition';
 import type { TypedField } from '../../procedure/typed-entry';
-import { storedPressureWith } from './faults';
+import type { StoredPressureCondition } from './faults';
 import type { StoredPressureUnit } from './geometry';
 
-type Typed = TypedStep<StoredPressureUnit>;
+type Typed = TypedStep<StoredPressureUnit, StoredPressureCondition>;
 
 export const rideHeight: Typed = {
   id: 'ride-height',
@@ -67,8 +67,7 @@ export const rideHeight: Typed = {
       { expected: 0 },
     ),
   ],
-  standIn: (context, faults, source) => {
-    const { heightLoss } = storedPressureWith(faults, context.unit);
+  standIn: (_context, { heightLoss }, source) => {
     const round = (value: number) => Math.round(value * 2000) / 2000;
     const before = 0.384 + 0.001 * source.normal();
     return { before: round(before), after: round(before - heightLoss + 0.0005 * source.normal()) };

@@ -10,11 +10,11 @@ import { spherePurposes, sphereChoices } from '../../vocabulary/sphere-purpose';
 import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
 import type { TypedStep } from '../../procedure/step-definition';
 import type { TypedField } from '../../procedure/typed-entry';
-import { storedPressureWith } from './faults';
+import type { StoredPressureCondition } from './faults';
 import type { StoredPressureUnit } from './geometry';
 import { storedCircuits } from './step-parts';
 
-type Typed = TypedStep<StoredPressureUnit>;
+type Typed = TypedStep<StoredPressureUnit, StoredPressureCondition>;
 
 /** A choice among words, kept as its place in the list. */
 const choice = (id: string, title: string, hint: string, titles: readonly string[], expected: number): TypedField => ({
@@ -114,9 +114,8 @@ export const spherePrecharge: Typed = {
         ),
       );
     }),
-  standIn: (context, faults, source) => {
+  standIn: (context, condition, source) => {
     const { unit, ambient, airTemperature } = context;
-    const condition = storedPressureWith(faults, unit);
     const reading = (precharge: number, gas: number) => {
       const here = restatePrecharge(
         (precharge + ambient.pressure) * gas - ambient.pressure,

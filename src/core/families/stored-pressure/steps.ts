@@ -1,4 +1,5 @@
 import type { StepDefinition } from '../../procedure/step-definition';
+import type { StoredPressureCondition } from './faults';
 import type { StoredPressureUnit } from './geometry';
 import { store } from './step-parts';
 import { walkRound } from './look-steps';
@@ -7,7 +8,7 @@ import { spherePrecharge } from './sphere-precharge-step';
 import { bump, meteringCurve } from './brake-steps';
 import { soakSeconds, soakIsolated } from './soak-steps';
 
-export const storedPressureSteps: readonly StepDefinition<StoredPressureUnit>[] = [
+export const storedPressureSteps: readonly StepDefinition<StoredPressureUnit, StoredPressureCondition>[] = [
   store.makeDeadBefore,
   walkRound,
   rideHeight,

@@ -1,8 +1,8 @@
-import type { Plant, PlantConditions } from '../../physics/plant';
+import type { Plant, Surroundings } from '../../physics/plant';
 import { followForce } from '../../physics/follow-force';
 import { chargingCircuit } from '../../toolboxes/store/model/charging-circuit';
 import type { Stand } from '../../contract/plan';
-import { storedPressureWith } from './faults';
+import type { StoredPressureCondition } from './faults';
 import { brakePressure, pressForce, type StoredPressureUnit } from './geometry';
 
 const { max, min } = Math;
@@ -15,10 +15,14 @@ const bumpPeriod = 1.2;
 const atRest = 0.09;
 const bumpHeight = 0.03;
 
-function plant(unit: StoredPressureUnit, conditions: PlantConditions): Plant {
-  const condition = storedPressureWith(conditions.faults, unit);
-  const surroundings = { ambient: conditions.ambient, environment: conditions.temperature };
-  const charged = conditions.startsFrom === 'charged';
+/** Dynamics of the unit where it is mounted. */
+export function storedPressurePlant(
+  unit: StoredPressureUnit,
+  condition: StoredPressureCondition,
+  around: Surroundings,
+): Plant {
+  const surroundings = { ambient: around.ambient, environment: around.temperature };
+  const charged = around.startsFrom === 'charged';
   // The levelling's leak is added where it is open, not counted in the circuit's own.
   const ownLeak = unit.second.internalLeak - unit.levellingLeak;
   const first = chargingCircuit(unit.first, condition.first, surroundings, charged);
@@ -89,7 +93,7 @@ function plant(unit: StoredPressureUnit, conditions: PlantConditions): Plant {
       out[7] = first.lamp() ? 1 : 0;
       out[8] = second.lamp() ? 1 : 0;
       out[9] = engine;
-      out[10] = conditions.temperature;
+      out[10] = around.temperature;
       out[11] = atRest - bumpHeight * (bumping > 0 ? Math.sin((2 * Math.PI * bumping) / bumpPeriod) : 0);
     },
     snapshot: () => [front, rear, engine, bumping, ...pedal.snapshot(), ...first.snapshot(), ...second.snapshot()],
@@ -103,9 +107,7 @@ function plant(unit: StoredPressureUnit, conditions: PlantConditions): Plant {
 }
 
 /** The system in its vehicle: engine-driven pumps, gauges on both spheres' blocks and both brake circuits. */
-export const storedPressureVehicle: Stand<StoredPressureUnit> = {
-  leverChannel: 'pedal_force',
-  leverMaximum: (unit) => pressForce(unit) * 1.3,
-  supply: (unit) => unit.first.cutOut,
-  plant,
-};
+export const storedPressureVehicle = {
+  lever: { channel: 'pedal_force', maximum: (unit) => pressForce(unit) * 1.3 },
+  supply: { kind: 'pressure', channel: 'accumulator_pressure', at: (unit) => unit.first.cutOut },
+} as const satisfies Stand<StoredPressureUnit>;

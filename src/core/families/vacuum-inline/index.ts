@@ -1,4 +1,5 @@
 import type { Family } from '../../contract/family';
+import type { Kind } from '../../contract/kind';
 import {
   assistCurve,
   release,
@@ -9,7 +10,8 @@ import {
 } from './steps/bench-steps';
 import { inlineBench } from './unit/bench-stand';
 import { hardPedalConclusions } from './steps/conclusions';
-import { vacuumInlineFaults } from './unit/faults';
+import type { InlineCondition } from './unit/faults';
+import { vacuumInlineModel } from './unit/model';
 import { prepareVacuumInline, type VacuumInlineUnit } from './unit/geometry';
 import { behindTheBooster, complaint, hoseLook, lookOver } from './steps/look-steps';
 import { expectedCurve, outputBand } from './unit/quasi-static';
@@ -19,36 +21,39 @@ import { vacuumInlineFields, vacuumInlineSchema, type VacuumInlineSpec } from '.
 import { pedalDrop, reserveSoak, sameForcePair, sourceVacuum } from './steps/vehicle-steps';
 import { inlineVehicle } from './unit/vehicle-stand';
 
-/** Pedal-operated vacuum unit, in line between pedal and master cylinder. */
-export const vacuumInline: Family<VacuumInlineSpec, VacuumInlineUnit> = {
-  id: 'vacuum-inline',
+const kind: Kind<VacuumInlineSpec, VacuumInlineUnit, InlineCondition> = {
+  family: 'vacuum-inline',
+  value: '',
   title: 'Pedal-operated vacuum unit',
   description: 'A vacuum servo between the pedal and the master cylinder, tested on the bench or in its vehicle',
-  schema: vacuumInlineSchema,
-  fields: vacuumInlineFields,
-  example: {
-    name: 'Ullerby P25',
-    spec: vacuumInlineSchema.parse({
-      diaphragmDiameterMm: 236,
-      hubDiameterMm: 46,
-      servoRatio: 5,
-      cutInForceN: 110,
-      jumpInForceN: 420,
-      returnSpringForceN: 120,
-      hysteresisN: 30,
-      ratedVacuumKpa: 60,
-      frontVolumeCm3: 3600,
-      rearVolumeCm3: 1500,
-      strokeMm: 36,
-      masterBoreMm: 25.4,
-      pedalRatio: 4,
-      appliedTravelMm: 10,
-      sourceKind: 'manifold',
-      rodGapMinMm: 0.3,
-      rodGapMaxMm: 0.9,
-    }),
+  sheet: {
+    schema: vacuumInlineSchema,
+    fields: vacuumInlineFields,
+    example: {
+      name: 'Ullerby P25',
+      spec: vacuumInlineSchema.parse({
+        diaphragmDiameterMm: 236,
+        hubDiameterMm: 46,
+        servoRatio: 5,
+        cutInForceN: 110,
+        jumpInForceN: 420,
+        returnSpringForceN: 120,
+        hysteresisN: 30,
+        ratedVacuumKpa: 60,
+        frontVolumeCm3: 3600,
+        rearVolumeCm3: 1500,
+        strokeMm: 36,
+        masterBoreMm: 25.4,
+        pedalRatio: 4,
+        appliedTravelMm: 10,
+        sourceKind: 'manifold',
+        rodGapMinMm: 0.3,
+        rodGapMaxMm: 0.9,
+      }),
+    },
+    prepare: prepareVacuumInline,
   },
-  prepare: prepareVacuumInline,
+  model: vacuumInlineModel,
   plans: [
     {
       id: 'bench',
@@ -65,8 +70,8 @@ export const vacuumInline: Family<VacuumInlineSpec, VacuumInlineUnit> = {
         rodGap.id,
         release.id,
       ],
-      stand: inlineBench,
-      decisiveStep: assistCurve.id,
+      ...inlineBench,
+      face: assistCurve.id,
       conclusions: [],
     },
     {
@@ -83,8 +88,8 @@ export const vacuumInline: Family<VacuumInlineSpec, VacuumInlineUnit> = {
         sameForcePair.id,
         behindTheBooster.id,
       ],
-      stand: inlineVehicle,
-      decisiveStep: reserve.id,
+      ...inlineVehicle,
+      face: reserve.id,
       conclusions: hardPedalConclusions,
     },
   ],
@@ -107,9 +112,16 @@ export const vacuumInline: Family<VacuumInlineSpec, VacuumInlineUnit> = {
     release,
     behindTheBooster,
   ],
-  faults: vacuumInlineFaults,
   curve: { input: 'rod_force', output: 'output_pressure' },
-  fedBy: 'vacuum',
   expectedCurve: (unit, vacuum, { workshopLimits }) => expectedCurve(unit, vacuum, workshopLimits),
   expectedBand: (unit, force, vacuum, { workshopLimits }) => outputBand(unit, force, vacuum, workshopLimits),
+};
+
+/** Pedal-operated vacuum unit, in line between pedal and master cylinder. */
+export const vacuumInline: Family = {
+  id: kind.family,
+  title: kind.title,
+  description: kind.description,
+  toldBy: null,
+  kinds: [kind],
 };

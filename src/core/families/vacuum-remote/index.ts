@@ -1,19 +1,12 @@
-import { z } from 'zod';
-import type { AnyFamily } from '../../contract/family';
-import { servoCylinder } from './servo-cylinder';
-import { servoCylinderSchema } from './servo-cylinder/sheet';
-import { inLineSchema } from './unit/sheet';
+import type { Family } from '../../contract/family';
 import { inLineSlave } from './in-line-slave';
+import { servoCylinder } from './servo-cylinder';
 
 /** Remote vacuum unit, worked by hydraulic line pressure. */
-export const vacuumRemote: AnyFamily = {
-  ...inLineSlave,
-  schema: z.discriminatedUnion('layout', [inLineSchema, servoCylinderSchema]),
-  layouts: {
-    field: 'layout',
-    families: [
-      { value: 'in-line-slave', family: inLineSlave },
-      { value: 'servo-cylinder', family: servoCylinder },
-    ],
-  },
+export const vacuumRemote: Family = {
+  id: 'vacuum-remote',
+  title: 'Remote vacuum unit',
+  description: inLineSlave.description,
+  toldBy: 'layout',
+  kinds: [inLineSlave, servoCylinder],
 };

@@ -1,5 +1,6 @@
-import { withFaults, type ModelFault } from '../../contract/fault';
-import type { ActiveFault } from '../../physics/plant';
+import { chokedLeak } from '../../physics/nozzle';
+import { extentOf, thereOrNot, type Fault } from '../../contract/fault';
+import type { VacuumSupplyUnit } from './geometry';
 
 /** Parameters of the source that faults change. */
 export interface SupplyCondition {
@@ -30,7 +31,7 @@ export function soundSupply(): SupplyCondition {
   };
 }
 
-type SupplyFault = ModelFault<SupplyCondition>;
+type SupplyFault = Fault<VacuumSupplyUnit, SupplyCondition>;
 
 const mm2 = 1e-6;
 
@@ -43,6 +44,7 @@ export const vacuumSupplyFaults: readonly SupplyFault[] = [
     appearance: {},
     tells: ['pump-down', 'pump-switch'],
     leaves: [],
+    extent: extentOf('Pump speed', 'pump-flow', (c, unit) => unit.speed * c.speedFactor),
     apply: (c, s) => {
       c.speedFactor = 0.75 - 0.5 * s;
       c.ultimateFactor = 1.3 + 1.2 * s;
@@ -55,6 +57,7 @@ export const vacuumSupplyFaults: readonly SupplyFault[] = [
     appearance: { wiring: 'unfit' },
     tells: ['look-over'],
     leaves: [],
+    extent: thereOrNot,
     apply: (c) => void (c.dead = true),
   },
   {
@@ -64,6 +67,7 @@ export const vacuumSupplyFaults: readonly SupplyFault[] = [
     appearance: { hoses: 'unfit' },
     tells: ['look-over', 'pump-down', 'pump-switch'],
     leaves: [],
+    extent: extentOf('Leak', 'flow', (c) => chokedLeak(c.leak)),
     apply: (c, s) => void (c.leak = (0.03 + 1.2 * s) * mm2),
   },
   {
@@ -73,6 +77,7 @@ export const vacuumSupplyFaults: readonly SupplyFault[] = [
     appearance: {},
     tells: ['check-valve'],
     leaves: [],
+    extent: extentOf('Leak', 'flow', (c) => chokedLeak(c.checkLeak)),
     apply: (c, s) => void (c.checkLeak = (0.05 + 1.2 * s) * mm2),
   },
   {
@@ -82,6 +87,7 @@ export const vacuumSupplyFaults: readonly SupplyFault[] = [
     appearance: {},
     tells: ['pump-switch'],
     leaves: [],
+    extent: extentOf('Starts later by', 'vacuum-difference', (c) => -c.cutInShift),
     apply: (c, s) => void (c.cutInShift = -(6e3 + 14e3 * s)),
   },
   {
@@ -91,6 +97,7 @@ export const vacuumSupplyFaults: readonly SupplyFault[] = [
     appearance: {},
     tells: ['pump-switch'],
     leaves: [],
+    extent: extentOf('Stops later by', 'vacuum-difference', (c) => c.cutOutShift),
     apply: (c, s) => void (c.cutOutShift = 4e3 + 12e3 * s),
   },
   {
@@ -100,6 +107,7 @@ export const vacuumSupplyFaults: readonly SupplyFault[] = [
     appearance: {},
     tells: ['pump-switch'],
     leaves: [],
+    extent: extentOf('Sensor reads high by', 'vacuum-difference', (c) => c.sensorShift),
     apply: (c, s) => void (c.sensorShift = 4e3 + 10e3 * s),
   },
   {
@@ -109,11 +117,7 @@ export const vacuumSupplyFaults: readonly SupplyFault[] = [
     appearance: { hoses: 'note' },
     tells: ['pump-down', 'pump-switch'],
     leaves: [],
+    extent: extentOf('Pump speed through the hose', 'pump-flow', (c, unit) => unit.speed * c.speedFactor),
     apply: (c, s) => void (c.speedFactor = 0.6 - 0.5 * s),
   },
 ];
-
-/** Condition of a source with the given faults; throws on an id that the family does not list. */
-export function supplyConditionWith(faults: readonly ActiveFault[]): SupplyCondition {
-  return withFaults(soundSupply(), vacuumSupplyFaults, faults, undefined);
-}

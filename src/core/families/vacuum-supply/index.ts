@@ -1,5 +1,7 @@
 import type { Family } from '../../contract/family';
-import { vacuumSupplyFaults } from './faults';
+import type { Kind } from '../../contract/kind';
+import type { SupplyCondition } from './faults';
+import { vacuumSupplyModel } from './model';
 import { prepareVacuumSupply, pumpDownVacuum, type VacuumSupplyUnit } from './geometry';
 import { vacuumSupplyFields, vacuumSupplySchema, type VacuumSupplySpec } from './sheet';
 import { pumpDownBand, vacuumSupplySteps } from './steps';
@@ -9,43 +11,44 @@ import { supplyVehicle } from './vehicle-stand';
 const drawnConstants = 5;
 const drawnPoints = 40;
 
-/** Vacuum source: manifold, driven pump, or electric pump with reservoir. */
-export const vacuumSupply: Family<VacuumSupplySpec, VacuumSupplyUnit> = {
-  id: 'vacuum-supply',
+const kind: Kind<VacuumSupplySpec, VacuumSupplyUnit, SupplyCondition> = {
+  family: 'vacuum-supply',
+  value: '',
   title: 'Vacuum source',
   description: 'Manifold, driven pump, or electric pump with its reservoir, tested in the vehicle',
-  schema: vacuumSupplySchema,
-  fields: vacuumSupplyFields,
-  example: {
-    name: 'Ostvale Works E4 pump',
-    spec: vacuumSupplySchema.parse({
-      sourceKind: 'pump',
-      drive: 'electric',
-      reservoirVolumeCm3: 4200,
-      seaLevelVacuumKpa: 88,
-      pumpSpeedLPerMin: 95,
-      cutInVacuumKpa: 54,
-      cutOutVacuumKpa: 68,
-      sensorReference: 'differential',
-      applicationVolumeCm3: 600,
-      runTimeMaxS: 12,
-    }),
+  sheet: {
+    schema: vacuumSupplySchema,
+    fields: vacuumSupplyFields,
+    example: {
+      name: 'Ostvale Works E4 pump',
+      spec: vacuumSupplySchema.parse({
+        sourceKind: 'pump',
+        drive: 'electric',
+        reservoirVolumeCm3: 4200,
+        seaLevelVacuumKpa: 88,
+        pumpSpeedLPerMin: 95,
+        cutInVacuumKpa: 54,
+        cutOutVacuumKpa: 68,
+        sensorReference: 'differential',
+        applicationVolumeCm3: 600,
+        runTimeMaxS: 12,
+      }),
+    },
+    prepare: prepareVacuumSupply,
   },
-  prepare: prepareVacuumSupply,
+  model: vacuumSupplyModel,
   plans: [
     {
       id: 'vehicle',
       title: 'On the vehicle',
       steps: vacuumSupplySteps.map((step) => step.id),
-      stand: supplyVehicle,
-      decisiveStep: 'pump-down',
+      ...supplyVehicle,
+      face: 'pump-down',
       conclusions: [],
     },
   ],
   steps: vacuumSupplySteps,
-  faults: vacuumSupplyFaults,
   curve: { input: 'time', output: 'supply_vacuum' },
-  fedBy: 'vacuum',
   expectedCurve: (unit, settled, { workshopLimits: limits }) => {
     const end = (drawnConstants * unit.volume) / unit.speed;
     const points = Array.from({ length: drawnPoints + 1 }, (_, at) => {
@@ -55,4 +58,13 @@ export const vacuumSupply: Family<VacuumSupplySpec, VacuumSupplyUnit> = {
     return { apply: points, wayBack: [], keyPoints: [], tolerance: limits.pumpSpeedTolerance, inputEnd: end };
   },
   expectedBand: (unit, time, settled, { workshopLimits }) => pumpDownBand(unit, time, settled, workshopLimits),
+};
+
+/** Vacuum source: manifold, driven pump, or electric pump with reservoir. */
+export const vacuumSupply: Family = {
+  id: kind.family,
+  title: kind.title,
+  description: kind.description,
+  toldBy: null,
+  kinds: [kind],
 };

@@ -74,7 +74,7 @@ describe('vacuum source', () => {
     ['cutOutVacuumKpa', { cutOutVacuumKpa: 95, seaLevelVacuumKpa: 90 }],
     ['sourceKind', { sourceKind: 'manifold' }],
   ])('refuses an impossible %s by name', (field, change) => {
-    const parsed = vacuumSupplySchema.safeParse({ ...(source.family.example.spec as object), ...change });
+    const parsed = vacuumSupplySchema.safeParse({ ...(source.kind.sheet.example.spec as object), ...change });
     expect(parsed.success ? [] : parsed.error.issues.map((issue) => issue.path[0])).toContain(field);
   });
 });

@@ -1,10 +1,10 @@
 import { exchangeAir, wallConductance } from '../../physics/air-chamber';
 import { airGasConstant, nozzleFlow } from '../../physics/nozzle';
-import type { Plant, PlantConditions } from '../../physics/plant';
+import type { Plant, Surroundings } from '../../physics/plant';
 import { scanTool, vacuumShown } from './scan-tool';
 import { quantity, type AbsolutePressure } from '../../quantities/quantity';
 import type { Stand } from '../../contract/plan';
-import { supplyConditionWith } from './faults';
+import type { SupplyCondition } from './faults';
 import { settledVacuum, thresholds, type VacuumSupplyUnit } from './geometry';
 
 const { max, min } = Math;
@@ -14,12 +14,12 @@ const strokeOn = 40;
 const breatheIn = 0.25;
 const pedalLag = 0.05;
 
-function plant(unit: VacuumSupplyUnit, conditions: PlantConditions): Plant {
-  const { ambient, temperature } = conditions;
-  const condition = supplyConditionWith(conditions.faults);
+/** Dynamics of the unit where it is mounted. */
+export function vacuumSupplyPlant(unit: VacuumSupplyUnit, condition: SupplyCondition, around: Surroundings): Plant {
+  const { ambient, temperature } = around;
   const ambientDensity = 1 / (airGasConstant * temperature);
-  const volume = unit.volume + conditions.benchVolume;
-  const settled = conditions.supplyVacuum;
+  const volume = unit.volume + around.benchVolume;
+  const settled = around.supply;
   const ultimate = min(ambient, (ambient - settled) * condition.ultimateFactor);
   const air = {
     pressure: quantity<AbsolutePressure>(ambient),
@@ -28,7 +28,7 @@ function plant(unit: VacuumSupplyUnit, conditions: PlantConditions): Plant {
   } as const;
   const switched = unit.electric ? thresholds(unit, air) : null;
   const reservoir = {
-    pressure: conditions.startsFrom === 'evacuated' ? ambient - (switched?.cutOut ?? settled) : ambient,
+    pressure: around.startsFrom === 'evacuated' ? ambient - (switched?.cutOut ?? settled) : ambient,
     temperature,
   };
   const walls = wallConductance(volume);
@@ -115,9 +115,7 @@ function plant(unit: VacuumSupplyUnit, conditions: PlantConditions): Plant {
 }
 
 /** The source in its vehicle, with a gauge on a tee at the reservoir and the vehicle's own sensor over a scan tool. */
-export const supplyVehicle: Stand<VacuumSupplyUnit> = {
-  leverChannel: 'pedal_force',
-  leverMaximum: () => 400,
-  supply: settledVacuum,
-  plant,
-};
+export const supplyVehicle = {
+  lever: { channel: 'pedal_force', maximum: () => 400 },
+  supply: { kind: 'vacuum', channel: 'supply_vacuum', at: settledVacuum },
+} as const satisfies Stand<VacuumSupplyUnit>;

@@ -1,15 +1,15 @@
 import fc from 'fast-check';
 import { makeTrace } from '../../traces/trace';
 import { randomSource } from '../../physics/random';
-import { families } from '../../families';
+import { kindNamed } from '../../families';
 import { contextAt } from '../../formats/site-file';
-import { checkSpec } from '../../formats/unit-sheet';
+import { checkKind } from '../../formats/unit-sheet';
 import { expandedUncertainty } from '../../instruments/uncertainty';
 import { analyseMetering, type MeteringSetup } from './metering-analysis';
 import { estimateOf } from '../../procedure/analysis-result';
 
-const family = families.find((each) => each.id === 'pedal-valve')!;
-const checked = checkSpec(family, 'study', family.example.spec, 'study');
+const kind = kindNamed('pedal-valve');
+const checked = checkKind(kind, 'study', kind.sheet.example.spec, 'study');
 if (!checked.ok) throw new Error('the example sheet is not valid');
 const context = contextAt(checked.value, { altitudeM: 1420 }, '2026-11-23');
 

@@ -1,13 +1,13 @@
 import { contextAt } from '../../formats/site-file';
-import { checkSpec } from '../../formats/unit-sheet';
-import { findFamily } from '../../families';
+import { checkKind } from '../../formats/unit-sheet';
+import { kindNamed } from '../../families';
 import { expandedUncertainty } from '../../instruments/uncertainty';
 import { dice, goodGauge, writeLog, type Signal } from '../../../../tests/support/second-writer/logger';
 import { foot } from '../../../../tests/support/second-writer/step-case';
 import { analyseReserve } from './reserve-analysis';
 
-const family = findFamily('vacuum-inline')!;
-const checked = checkSpec(family, 'study', family.example.spec, 'study');
+const kind = kindNamed('vacuum-inline');
+const checked = checkKind(kind, 'study', kind.sheet.example.spec, 'study');
 if (!checked.ok) throw new Error('the example sheet is not valid');
 const context = contextAt(checked.value, { altitudeM: 1420 }, '2026-11-23', 'vehicle');
 

@@ -1,11 +1,11 @@
 import { contextAt } from '../../formats/site-file';
-import { checkSpec } from '../../formats/unit-sheet';
-import { findFamily } from '../../families';
+import { checkKind } from '../../formats/unit-sheet';
+import { kindNamed } from '../../families';
 import { estimateOf } from '../../procedure/analysis-result';
 import { holdEntry } from './hold-entry';
 
-const family = findFamily('vacuum-inline')!;
-const checked = checkSpec(family, 'study', family.example.spec, 'study');
+const kind = kindNamed('vacuum-inline');
+const checked = checkKind(kind, 'study', kind.sheet.example.spec, 'study');
 if (!checked.ok) throw new Error('the example sheet is not valid');
 
 const inAir = (airTemperatureC: number) =>

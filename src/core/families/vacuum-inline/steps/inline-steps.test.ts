@@ -2,7 +2,7 @@ import { expandedUncertainty } from '../../../instruments/uncertainty';
 import { concludeInquiry } from '../../../judging/conclude-inquiry';
 import { entryOf } from '../../../dials/characteristic-entry';
 import type { CharacteristicId } from '../../../quantities/characteristics';
-import { planOf } from '../../../contract/family';
+import { planOf } from '../../../contract/kind';
 import { standInUnit, valueOf } from '../../../../../tests/support/stand-in-unit';
 import type { VacuumInlineUnit } from '../unit/geometry';
 import { masterPressure, pressureSlope, runOutForce } from '../unit/quasi-static';
@@ -42,7 +42,7 @@ describe('assist curve against the model’s truth', () => {
   it('a supply that was never opened is seen in a column of a few samples, too', () => {
     const trace = bench.trace('assist-curve');
     const slow = trace.columns.supply_vacuum.map((_, i) => (i % 400 === 0 ? 200 : Number.NaN));
-    const step = bench.family.steps.find((each) => each.id === 'assist-curve');
+    const step = bench.kind.steps.find((each) => each.id === 'assist-curve');
     if (step?.kind !== 'measured') throw new Error('the assist curve is measured');
     const found = step.analyse({ ...trace, columns: { ...trace.columns, supply_vacuum: slow } }, bench.context);
     expect(valueOf(found, 'cut-in-force')).toBe('source-never-opened');
@@ -50,7 +50,7 @@ describe('assist curve against the model’s truth', () => {
 
   it('a push that ends on the modulating line gives no run-out, only how far it was missed', () => {
     const weak = standInUnit<VacuumInlineUnit>('vacuum-inline', 'bench', { spec: { servoRatio: 5 } });
-    const step = weak.family.steps.find((each) => each.id === 'assist-curve');
+    const step = weak.kind.steps.find((each) => each.id === 'assist-curve');
     if (step?.kind !== 'measured') throw new Error('no assist curve');
     const time = Float64Array.from({ length: 4000 }, (_, i) => i / 200);
     const force = time.map((t) => (t < 2 ? 0 : t < 14 ? (t - 2) * 30 : Math.max(0, 360 - (t - 14) * 90)));
@@ -134,7 +134,7 @@ describe('rod gap', () => {
 
 describe('hard-pedal inquiry on the stand-in vehicle', () => {
   const looks = (step: string, changed: Record<string, string> = {}) => {
-    const definition = vehicle.family.steps.find((each) => each.id === step);
+    const definition = vehicle.kind.steps.find((each) => each.id === step);
     if (definition?.kind !== 'look') throw new Error(`${step} is no look`);
     const best = definition.options[0].id;
     return { [step]: { ...Object.fromEntries(definition.points.map((point) => [point.id, best])), ...changed } };
@@ -150,16 +150,16 @@ describe('hard-pedal inquiry on the stand-in vehicle', () => {
     ['linings-glazed', 'not-the-booster'],
   ])('%s ends at %s', (fault, end) => {
     const evaluation = vehicle.judge([{ id: fault, severity: fault === 'vacuum-valve-leak' ? 1 : 0.6 }], findings);
-    const state = concludeInquiry(planOf(vehicle.family, 'vehicle'), evaluation);
+    const state = concludeInquiry(planOf(vehicle.kind, 'vehicle'), evaluation);
     expect(state.kind === 'concluded' ? state.conclusion.id : 'open').toBe(end);
   });
 
   it('what is found behind the booster ends it there, and before anything was measured it is open', () => {
     const behind = { ...findings, ...looks('behind-the-booster', { 'combination-valve': 'found' }) };
-    const state = concludeInquiry(planOf(vehicle.family, 'vehicle'), vehicle.judge([], behind));
+    const state = concludeInquiry(planOf(vehicle.kind, 'vehicle'), vehicle.judge([], behind));
     expect(state.kind === 'concluded' && state.conclusion.id).toBe('combination-valve');
     const nothing = { verdict: 'incomplete' as const, steps: [], corrections: noCorrections };
-    expect(concludeInquiry(planOf(vehicle.family, 'vehicle'), nothing).kind).toBe('open');
+    expect(concludeInquiry(planOf(vehicle.kind, 'vehicle'), nothing).kind).toBe('open');
   });
 
   it('the pedal sinks when the engine brings assist, and hardly when there is none to bring', () => {
@@ -184,7 +184,7 @@ describe('source limits', () => {
       spec: { sourceKind: kind },
       site: { altitudeM },
     });
-    const step = where.family.steps.find((each) => each.id === 'source-vacuum');
+    const step = where.kind.steps.find((each) => each.id === 'source-vacuum');
     if (step?.kind !== 'measured') throw new Error('no source step');
     const nothing = { characteristics: [], events: [], notes: [] };
     const context = { ...where.context, schools: { ...where.context.schools, leastVacuum: school } };
@@ -213,7 +213,7 @@ describe('source limits', () => {
 
 describe('typed entries of measured steps', () => {
   const stepNamed = (id: string) => {
-    const step = bench.family.steps.find((each) => each.id === id);
+    const step = bench.kind.steps.find((each) => each.id === id);
     if (step?.kind !== 'measured') throw new Error(`no step ${id}`);
     return step;
   };

@@ -3,7 +3,7 @@ import { measured, nothingMeasured } from '../../../procedure/analysis-result';
 import type { StepAnalysis } from '../../../procedure/step-analysis';
 import type { TypedStep } from '../../../procedure/step-definition';
 import type { TypedField, TypedValues } from '../../../procedure/typed-entry';
-import { inlineConditionWith } from '../unit/faults';
+import type { InlineCondition } from '../unit/faults';
 import type { VacuumInlineUnit } from '../unit/geometry';
 import type { Context } from './step-parts';
 
@@ -79,7 +79,7 @@ function analyse(values: TypedValues, context: Context): StepAnalysis {
   };
 }
 
-export const rodGap: TypedStep<VacuumInlineUnit> = {
+export const rodGap: TypedStep<VacuumInlineUnit, InlineCondition> = {
   id: 'rod-gap',
   kind: 'typed',
   title: 'Output-rod gap',
@@ -105,14 +105,14 @@ export const rodGap: TypedStep<VacuumInlineUnit> = {
           },
         ];
   },
-  standIn: (context, faults, random) => {
+  standIn: (context, condition, random) => {
     const allowed = allowedGap(context);
     const gap = allowed ? (allowed.low + allowed.high) / 2 : usualGap;
     const shown = (length: number) => Math.round((length + handling * random.normal()) / division) * division;
     return {
       'pocket-depth': shown(pocketDepth),
       'stand-off': shown(standOff),
-      protrusion: shown(pocketDepth - standOff - gap - inlineConditionWith(faults).rodGapShift),
+      protrusion: shown(pocketDepth - standOff - gap - condition.rodGapShift),
     };
   },
 };

@@ -16,16 +16,15 @@ export const engineOn = { engine: 1 } as const;
 
 /** Channel of the rod on the bench, of the pedal in the vehicle. */
 export function leverOf(context: Context): string {
-  return stand(context).leverChannel;
+  return lever(context).channel;
 }
 
-function stand(context: Context) {
-  return context.plan === 'vehicle' ? inlineVehicle : inlineBench;
-}
+const lever = (context: Context) => (context.plan === 'vehicle' ? inlineVehicle : inlineBench).lever;
+const supply = (context: Context) => (context.plan === 'vehicle' ? inlineVehicle : inlineBench).supply;
 
 /** Supply vacuum of the plan's source, Pa. */
 export function vacuumNow(context: Context): number {
-  return stand(context).supply(context.unit, context.ambient);
+  return supply(context).at(context.unit, context.ambient);
 }
 
 /** Rod force (N) at a level of the plan's lever. */

@@ -1,7 +1,7 @@
 import { airGasConstant, nozzleFlow } from '../../../physics/nozzle';
-import type { Plant, PlantConditions } from '../../../physics/plant';
+import type { Plant, Surroundings } from '../../../physics/plant';
 import type { Stand } from '../../../contract/plan';
-import { inlineConditionWith } from './faults';
+import type { InlineCondition } from './faults';
 import type { VacuumInlineUnit } from './geometry';
 import { pushForce } from './quasi-static';
 import { restoreState, stateNumbers, unitModel } from './unit-model';
@@ -18,12 +18,12 @@ const rodLag = 0.05;
 /** A bench pump reaches about this share of the local atmosphere. */
 const reachable = 0.86;
 
-function plant(unit: VacuumInlineUnit, conditions: PlantConditions): Plant {
-  const { ambient, temperature, benchVolume } = conditions;
-  const condition = inlineConditionWith(conditions.faults);
+/** Dynamics of the unit where it is mounted. */
+export function inlineBenchPlant(unit: VacuumInlineUnit, condition: InlineCondition, around: Surroundings): Plant {
+  const { ambient, temperature, benchVolume } = around;
   const heat = airGasConstant * temperature;
-  const regulated = ambient - conditions.supplyVacuum;
-  const evacuated = conditions.startsFrom === 'evacuated';
+  const regulated = ambient - around.supply;
+  const evacuated = around.startsFrom === 'evacuated';
   const begin = evacuated ? regulated : ambient;
   const model = unitModel(unit, condition, { front: begin, rear: begin, temperature, benchVolume });
   let tank = regulated;
@@ -61,9 +61,14 @@ function plant(unit: VacuumInlineUnit, conditions: PlantConditions): Plant {
 }
 
 /** The unit on the bench: its rod pushed, a pump and a tank for its vacuum. */
-export const inlineBench: Stand<VacuumInlineUnit> = {
-  leverChannel: 'rod_force',
-  leverMaximum: (unit) => Math.max(pushForce(unit, unit.ratedVacuum), unit.reserveForce * unit.leverage) * 1.1,
-  supply: (unit, ambient) => Math.min(unit.ratedVacuum, reachable * ambient.pressure),
-  plant,
-};
+export const inlineBench = {
+  lever: {
+    channel: 'rod_force',
+    maximum: (unit) => Math.max(pushForce(unit, unit.ratedVacuum), unit.reserveForce * unit.leverage) * 1.1,
+  },
+  supply: {
+    kind: 'vacuum',
+    channel: 'supply_vacuum',
+    at: (unit, ambient) => Math.min(unit.ratedVacuum, reachable * ambient.pressure),
+  },
+} as const satisfies Stand<VacuumInlineUnit>;

@@ -1,5 +1,6 @@
-import { withFaults, type ModelFault } from '../../../contract/fault';
-import type { ActiveFault } from '../../../physics/plant';
+import { chokedLeak } from '../../../physics/nozzle';
+import { extentOf, thereOrNot, type Fault } from '../../../contract/fault';
+import type { VacuumInlineUnit } from './geometry';
 
 /** Parameters of the model that faults change; everything is what a sound unit on a sound vehicle has at the start. */
 export interface InlineCondition {
@@ -49,7 +50,7 @@ export function soundInline(): InlineCondition {
   };
 }
 
-type InlineFault = ModelFault<InlineCondition>;
+type InlineFault = Fault<VacuumInlineUnit, InlineCondition>;
 
 const mm2 = 1e-6;
 /** A fault that the unit itself does not feel: it sits behind the master cylinder. */
@@ -64,6 +65,7 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     appearance: {},
     tells: ['source-vacuum'],
     leaves: [],
+    extent: extentOf('Vacuum of the source, as a share', 'ratio', (c) => c.sourceFactor),
     apply: (c, s) => void (c.sourceFactor = 0.72 - 0.4 * s),
   },
   {
@@ -73,6 +75,7 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     appearance: { 'vacuum-hose': 'unfit' },
     tells: ['hose-look', 'source-vacuum', 'pedal-drop'],
     leaves: ['vacuum-hold-rest'],
+    extent: extentOf('Bore left while air is drawn, as a share of its area', 'ratio', (c) => c.hoseWhileDrawing),
     apply: (c, s) => void (c.hoseWhileDrawing = 0.002 * (1 - s)),
   },
   {
@@ -82,6 +85,7 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     appearance: {},
     tells: ['check-valve', 'reserve-soak'],
     leaves: ['reserve'],
+    extent: extentOf('Leak', 'flow', (c) => chokedLeak(c.checkLeak)),
     apply: (c, s) => void (c.checkLeak = (0.03 + 0.5 * s) * mm2),
   },
   {
@@ -91,6 +95,7 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     appearance: {},
     tells: ['assist-curve', 'source-vacuum', 'pedal-drop', 'same-force-pair'],
     leaves: [],
+    extent: extentOf('Free area, as a share', 'ratio', (c) => c.checkArea),
     apply: (c, s) => void (c.checkArea = 0.02 * (1 - 0.9 * s)),
   },
   {
@@ -100,6 +105,7 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     appearance: {},
     tells: ['vacuum-hold-applied'],
     leaves: ['vacuum-hold-rest'],
+    extent: extentOf('Leak', 'flow', (c) => chokedLeak(c.diaphragmLeak)),
     apply: (c, s) => void (c.diaphragmLeak = (0.06 + 1.2 * s) * mm2),
   },
   {
@@ -109,6 +115,7 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     appearance: { 'air-inlet': 'unfit' },
     tells: ['look-over', 'vacuum-hold-rest', 'reserve-soak'],
     leaves: [],
+    extent: extentOf('Leak', 'flow', (c) => chokedLeak(c.atmosphereValveLeak)),
     apply: (c, s) => void (c.atmosphereValveLeak = (0.04 + 0.8 * s) * mm2),
   },
   {
@@ -118,6 +125,7 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     appearance: {},
     tells: ['vacuum-hold-applied'],
     leaves: ['vacuum-hold-rest'],
+    extent: extentOf('Leak', 'flow', (c) => chokedLeak(c.vacuumValveLeak)),
     apply: (c, s) => void (c.vacuumValveLeak = (0.08 + 1.6 * s) * mm2),
   },
   {
@@ -128,6 +136,7 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     appearance: { 'air-inlet': 'unfit' },
     tells: ['look-over', 'reserve-soak'],
     leaves: ['assist-curve'],
+    extent: extentOf('Free area of the air inlet, as a share', 'ratio', (c) => c.inlet),
     apply: (c, s) => void (c.inlet = 0.12 - 0.11 * s),
   },
   {
@@ -137,6 +146,7 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     appearance: {},
     tells: ['assist-curve'],
     leaves: [],
+    extent: extentOf('Servo ratio', 'ratio', (c, unit) => unit.servoRatio * c.servoFactor),
     apply: (c, s) => {
       c.servoFactor = 1.7 + s;
       c.jumpIn = false;
@@ -149,6 +159,7 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     appearance: {},
     tells: ['release', 'rod-gap'],
     leaves: ['vacuum-hold-rest', 'vacuum-hold-applied'],
+    extent: extentOf('Gap against the middle of what is allowed', 'length', (c) => c.rodGapShift),
     apply: (c, s) => {
       c.rodGapShift = -(0.5 + s) * 1e-3;
       c.residual = 40e3 + 150e3 * s;
@@ -162,6 +173,7 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     appearance: {},
     tells: ['rod-gap'],
     leaves: ['assist-curve', 'unassisted-curve'],
+    extent: extentOf('Gap against the middle of what is allowed', 'length', (c) => c.rodGapShift),
     apply: (c, s) => void (c.rodGapShift = (0.7 + 2 * s) * 1e-3),
   },
   {
@@ -171,6 +183,7 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     appearance: {},
     tells: ['assist-curve', 'release'],
     leaves: [],
+    extent: extentOf('Spring force', 'force', (c, unit) => unit.springForce * c.springFactor),
     apply: (c, s) => {
       c.springFactor = 0.3 - 0.3 * s;
       c.releaseLag = 0.4 + 0.8 * s;
@@ -184,6 +197,7 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     appearance: {},
     tells: ['assist-curve'],
     leaves: [],
+    extent: extentOf('Output lost in a minute, as a share', 'ratio', (c) => c.masterBypass * 60),
     apply: (c, s) => void (c.masterBypass = (0.2 + 1.5 * s) / 60),
   },
   {
@@ -193,6 +207,7 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     appearance: { 'combination-valve': 'found' },
     tells: ['behind-the-booster'],
     leaves: ['reserve', 'same-force-pair'],
+    extent: thereOrNot,
     apply: behindTheUnit,
   },
   {
@@ -202,6 +217,7 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     appearance: { 'seized-wheel': 'found' },
     tells: ['behind-the-booster'],
     leaves: ['reserve', 'same-force-pair'],
+    extent: thereOrNot,
     apply: behindTheUnit,
   },
   {
@@ -211,6 +227,7 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     appearance: { 'brake-hoses': 'found' },
     tells: ['behind-the-booster'],
     leaves: [],
+    extent: thereOrNot,
     apply: behindTheUnit,
   },
   {
@@ -220,11 +237,7 @@ export const vacuumInlineFaults: readonly InlineFault[] = [
     appearance: { linings: 'found' },
     tells: ['behind-the-booster'],
     leaves: ['reserve', 'same-force-pair'],
+    extent: thereOrNot,
     apply: behindTheUnit,
   },
 ];
-
-/** Condition of a unit with the given faults; throws on an id that the family does not list. */
-export function inlineConditionWith(faults: readonly ActiveFault[]): InlineCondition {
-  return withFaults(soundInline(), vacuumInlineFaults, faults, undefined);
-}

@@ -6,11 +6,12 @@ import { prepareVacuumInline } from './geometry';
 import { vacuumInline } from '..';
 import { assistForce, masterPressure, outputAt, outputForce, runOutForce } from './quasi-static';
 import { assistedCount, predictReserve } from './reserve-prediction';
-import { vacuumInlineSchema } from './sheet';
+import { vacuumInlineSchema, type VacuumInlineSpec } from './sheet';
 import { unitModel } from './unit-model';
 
-const unit = vacuumInline.prepare(vacuumInline.example.spec);
-const spec = vacuumInline.example.spec;
+const [kind] = vacuumInline.kinds;
+const spec = kind.sheet.example.spec as VacuumInlineSpec;
+const unit = prepareVacuumInline(spec);
 const ambient = 85_400;
 
 describe('quasi-static model of a pedal-operated unit', () => {
@@ -150,12 +151,12 @@ describe('dynamic model', () => {
   });
 
   it('a snapshot goes on as if nothing had happened', () => {
-    const plant = vacuumInline.plans[0].stand.plant(unit, {
+    const plant = kind.model.plant(unit, kind.model.sound(unit), {
+      mounted: 'bench',
       ambient,
       temperature,
-      supplyVacuum: 60e3,
+      supply: 60e3,
       benchVolume: 6e-4,
-      faults: [],
       startsFrom: 'evacuated',
     });
     const controls = { ...restControls, lever: 400, source: 1 };

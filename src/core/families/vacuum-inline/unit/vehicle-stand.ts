@@ -1,8 +1,8 @@
 import { nozzleFlow, airGasConstant } from '../../../physics/nozzle';
-import type { Plant, PlantConditions } from '../../../physics/plant';
+import type { Plant, Surroundings } from '../../../physics/plant';
 import { restatedSource } from '../../../toolboxes/vacuum/source-vacuum';
 import type { Stand } from '../../../contract/plan';
-import { inlineConditionWith } from './faults';
+import type { InlineCondition } from './faults';
 import type { VacuumInlineUnit } from './geometry';
 import { restoreState, stateNumbers, unitModel } from './unit-model';
 
@@ -24,18 +24,18 @@ const springsOpen = 150;
 const freePlay = 8e-3;
 const give = 25e-6;
 
-function plant(unit: VacuumInlineUnit, conditions: PlantConditions): Plant {
-  const { ambient, temperature } = conditions;
-  const condition = inlineConditionWith(conditions.faults);
+/** Dynamics of the unit where it is mounted. */
+export function inlineVehiclePlant(unit: VacuumInlineUnit, condition: InlineCondition, around: Surroundings): Plant {
+  const { ambient, temperature } = around;
   const heat = airGasConstant * temperature;
-  const idle = ambient - conditions.supplyVacuum * condition.sourceFactor;
-  const evacuated = conditions.startsFrom === 'evacuated';
+  const idle = ambient - around.supply * condition.sourceFactor;
+  const evacuated = around.startsFrom === 'evacuated';
   const begin = evacuated ? idle : ambient;
   const model = unitModel(unit, condition, {
     front: begin,
     rear: begin,
     temperature,
-    benchVolume: conditions.benchVolume,
+    benchVolume: around.benchVolume,
   });
   let source = begin;
   let hose = begin;
@@ -80,9 +80,11 @@ function plant(unit: VacuumInlineUnit, conditions: PlantConditions): Plant {
 }
 
 /** The unit in its vehicle: engine, hose, check valve, unit, master cylinder and pedal. */
-export const inlineVehicle: Stand<VacuumInlineUnit> = {
-  leverChannel: 'pedal_force',
-  leverMaximum: () => 500,
-  supply: (unit, ambient) => restatedSource(healthySeaLevelVacuum, unit.spec.sourceKind ?? 'manifold', ambient),
-  plant,
-};
+export const inlineVehicle = {
+  lever: { channel: 'pedal_force', maximum: () => 500 },
+  supply: {
+    kind: 'vacuum',
+    channel: 'supply_vacuum',
+    at: (unit, ambient) => restatedSource(healthySeaLevelVacuum, unit.spec.sourceKind ?? 'manifold', ambient),
+  },
+} as const satisfies Stand<VacuumInlineUnit>;

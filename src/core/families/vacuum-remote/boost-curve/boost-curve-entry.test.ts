@@ -7,7 +7,7 @@ import type { MeasuredStep } from '../../../procedure/step-definition';
 import type { TypedValues } from '../../../procedure/typed-entry';
 
 const bench = standInUnit<{ referenceInput: number; a: number }>('vacuum-remote', 'bench');
-const step = bench.family.steps.find((each) => each.id === 'boost-curve') as MeasuredStep<unknown>;
+const step = bench.kind.steps.find((each) => each.id === 'boost-curve') as MeasuredStep<unknown>;
 const context = { ...bench.context, instruments: asDials(bench.context.instruments) };
 const limits = step.limits({ characteristics: [], events: [], notes: [] }, context);
 const expected = (id: string) => limits.find((each) => each.characteristic === id)!.expected!;

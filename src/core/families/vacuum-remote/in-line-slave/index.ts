@@ -1,59 +1,60 @@
-import type { Family } from '../../../contract/family';
+import type { Kind } from '../../../contract/kind';
 import { benchVacuum } from '../unit/bench-vacuum';
-import { vacuumRemoteFaults } from '../unit/faults';
+import type { PlantCondition } from '../unit/faults';
+import { inLineSlaveModel } from './model';
 import { prepareInLine, type InLineUnit } from './geometry';
-import { vacuumRemotePlant } from './plant';
 import { pullInput } from '../unit/control-valve';
 import { boostRatioTolerance, expectedCurve, outputAt } from './quasi-static';
 import { inLineFields, inLineSchema, type InLineSpec } from '../unit/sheet';
 import { vacuumRemoteSteps } from './steps';
 
 /** Remote vacuum unit whose slave piston stands in the brake line. */
-export const inLineSlave: Family<InLineSpec, InLineUnit> = {
-  id: 'vacuum-remote',
+export const inLineSlave: Kind<InLineSpec, InLineUnit, PlantCondition> = {
+  family: 'vacuum-remote',
+  value: 'in-line-slave',
   title: 'Remote vacuum unit',
   description: 'A vacuum servo in the hydraulic line between master cylinder and wheels',
-  schema: inLineSchema,
-  fields: inLineFields,
-  example: {
-    name: 'Tarnock R7',
-    spec: inLineSchema.parse({
-      powerPistonDiameterMm: 178,
-      slaveBoreMm: 25.4,
-      pushRodDiameterMm: 10,
-      cutInPressureKpa: 350,
-      controlAreaRatio: 0.042,
-      returnSpringForceN: 180,
-      hysteresisKpa: 110,
-      ratedVacuumKpa: 60,
-      referenceInputKpa: 1700,
-      shellVolumeCm3: 3400,
-      appliedVolumeCm3: 1300,
-      switchCloseMinKpa: 250,
-      switchCloseMaxKpa: 600,
-    }),
+  sheet: {
+    schema: inLineSchema,
+    fields: inLineFields,
+    example: {
+      name: 'Tarnock R7',
+      spec: inLineSchema.parse({
+        powerPistonDiameterMm: 178,
+        slaveBoreMm: 25.4,
+        pushRodDiameterMm: 10,
+        cutInPressureKpa: 350,
+        controlAreaRatio: 0.042,
+        returnSpringForceN: 180,
+        hysteresisKpa: 110,
+        ratedVacuumKpa: 60,
+        referenceInputKpa: 1700,
+        shellVolumeCm3: 3400,
+        appliedVolumeCm3: 1300,
+        switchCloseMinKpa: 250,
+        switchCloseMaxKpa: 600,
+      }),
+    },
+    prepare: prepareInLine,
   },
-  prepare: prepareInLine,
+  model: inLineSlaveModel,
   plans: [
     {
       id: 'bench',
       title: 'Bench test',
       steps: vacuumRemoteSteps.map((step) => step.id),
-      stand: {
-        leverChannel: 'input_pressure',
-        // The lever must reach the boost curve's end and, with no assist, the gauge comparison's top.
-        leverMaximum: (unit) => outputAt(unit, pullInput(unit, unit.ratedVacuum), unit.ratedVacuum) * 1.05,
-        supply: benchVacuum,
-        plant: vacuumRemotePlant,
+      supply: { kind: 'vacuum', channel: 'supply_vacuum', at: benchVacuum },
+      // The lever must reach the boost curve's end and, with no assist, the gauge comparison's top.
+      lever: {
+        channel: 'input_pressure',
+        maximum: (unit) => outputAt(unit, pullInput(unit, unit.ratedVacuum), unit.ratedVacuum) * 1.05,
       },
-      decisiveStep: 'boost-curve',
+      face: 'boost-curve',
       conclusions: [],
     },
   ],
   steps: vacuumRemoteSteps,
-  faults: vacuumRemoteFaults,
   curve: { input: 'input_pressure', output: 'output_pressure' },
-  fedBy: 'vacuum',
   expectedCurve: (unit, vacuum, { workshopLimits }) => expectedCurve(unit, vacuum, workshopLimits),
   expectedBand: (unit, input, vacuum, { workshopLimits: limits }) => {
     const expected = outputAt(unit, input, vacuum);

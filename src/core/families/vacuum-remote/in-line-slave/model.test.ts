@@ -2,14 +2,15 @@ import fc from 'fast-check';
 import { nozzleFlow } from '../../../physics/nozzle';
 import { restControls } from '../../../physics/bench-controls';
 import { defaultWorkshopLimits } from '../../../procedure/workshop-limits';
-import { vacuumRemote } from '..';
+import { inLineSlave } from '.';
+import { soundCondition } from '../unit/faults';
 import { prepareInLine } from './geometry';
 import { vacuumRemotePlant } from './plant';
 import { runOutInput } from '../unit/control-valve';
 import { cutInPressure, expectedCurve, expectedRatio, outputAt } from './quasi-static';
 import { inLineSchema } from '../unit/sheet';
 
-const unit = vacuumRemote.prepare(vacuumRemote.example.spec);
+const unit = inLineSlave.sheet.prepare(inLineSlave.sheet.example.spec);
 
 const sheets = fc
   .record({
@@ -74,7 +75,7 @@ describe('quasi-static model of a remote vacuum unit', () => {
   });
 
   it('a stated ratio is restated to another vacuum by the geometry', () => {
-    const stated = prepareInLine({ ...vacuumRemote.example.spec, boostRatio: 2.4 });
+    const stated = prepareInLine({ ...inLineSlave.sheet.example.spec, boostRatio: 2.4 });
     expect(expectedRatio(stated, stated.ratedVacuum)).toBeCloseTo(2.4, 12);
     expect(expectedRatio(stated, 40e3) / expectedRatio(unit, 40e3)).toBeCloseTo(2.4 / expectedRatio(unit, 60e3), 9);
   });
@@ -87,7 +88,7 @@ describe('quasi-static model of a remote vacuum unit', () => {
 
 describe('sheet of a remote vacuum unit', () => {
   const refused = (change: object) =>
-    inLineSchema.safeParse({ ...vacuumRemote.example.spec, ...change }).error?.issues[0].path[0];
+    inLineSchema.safeParse({ ...inLineSlave.sheet.example.spec, ...change }).error?.issues[0].path[0];
 
   it.each([
     [{ hysteresisKpa: 350 }, 'hysteresisKpa'],
@@ -122,17 +123,17 @@ describe('nozzle flow', () => {
 });
 
 describe('dynamic model', () => {
-  const conditions = {
+  const around = {
+    mounted: 'bench',
     ambient: 85_400,
     temperature: 284,
-    supplyVacuum: 60_000,
+    supply: 60_000,
     benchVolume: 0.6e-3,
-    faults: [],
     startsFrom: 'evacuated',
   } as const;
 
   function settle(lever: number, seconds: number, controls = {}) {
-    const plant = vacuumRemotePlant(unit, conditions);
+    const plant = vacuumRemotePlant(unit, soundCondition(), around);
     const truth = new Float64Array(plant.channels.length);
     for (let t = 0; t < seconds; t += 0.001)
       plant.advance(0.001, { ...restControls, source: 1, ...controls, lever: Math.min(lever, lever * t) });
@@ -153,7 +154,7 @@ describe('dynamic model', () => {
 
   it('goes on from a snapshot exactly as it would have', () => {
     const { plant } = settle(1.2e6, 1.5);
-    const copy = vacuumRemotePlant(unit, conditions);
+    const copy = vacuumRemotePlant(unit, soundCondition(), around);
     copy.restore(plant.snapshot());
     const a = new Float64Array(5);
     const b = new Float64Array(5);

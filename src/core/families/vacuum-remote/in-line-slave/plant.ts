@@ -1,8 +1,7 @@
 import type { BenchControls } from '../../../physics/bench-controls';
-import type { Plant, PlantConditions } from '../../../physics/plant';
+import type { Plant, Surroundings } from '../../../physics/plant';
 import { airSide, airStateSize, leverLag, assistOn } from '../unit/air-side';
-import { withFaults } from '../../../contract/fault';
-import { soundCondition, vacuumRemoteFaults } from '../unit/faults';
+import type { PlantCondition } from '../unit/faults';
 import type { InLineUnit } from './geometry';
 import { stopLamp } from '../unit/stop-lamp';
 
@@ -18,9 +17,8 @@ const stateSize = airStateSize + 5;
  * Dynamic model of a remote vacuum unit on its bench: the air side, and a slave piston without inertia.
  * Channels: input and output pressure (Pa gauge), supply and control vacuum (Pa), stop switch (0/1).
  */
-export function vacuumRemotePlant(unit: InLineUnit, conditions: PlantConditions): Plant {
-  const condition = withFaults(soundCondition(), vacuumRemoteFaults, conditions.faults, undefined);
-  const air = airSide(unit, conditions, condition, {
+export function vacuumRemotePlant(unit: InLineUnit, condition: PlantCondition, around: Surroundings): Plant {
+  const air = airSide(unit, around, condition, {
     shell: unit.shellVolume,
     applied: unit.appliedVolume,
     reservoir: 0,

@@ -1,3 +1,5 @@
+import { chokedLeak } from '../../../physics/nozzle';
+import { extentOf } from '../../../contract/fault';
 import { mm2, vacuumRemoteFaults, type VacuumRemoteFault } from '../unit/faults';
 
 /** Faults of valve, shell and hose that show alike whatever the power piston works on. */
@@ -22,6 +24,7 @@ export const servoCylinderFaults: readonly VacuumRemoteFault[] = [
     appearance: { reservoir: 'unfit' },
     tells: ['look-over', 'vacuum-hold-rest', 'vacuum-hold-applied'],
     leaves: ['pressure-hold', 'low-pressure-hold'],
+    extent: extentOf('Leak', 'flow', (c) => chokedLeak(c.reservoirLeak)),
     apply: (c, s) => void (c.reservoirLeak = (0.2 + 2.5 * s) * mm2),
   },
   {
@@ -31,6 +34,7 @@ export const servoCylinderFaults: readonly VacuumRemoteFault[] = [
     appearance: {},
     tells: ['release'],
     leaves: ['vacuum-hold-rest', 'pressure-hold'],
+    extent: extentOf('Spring force, as a share', 'ratio', (c) => c.springFactor),
     apply: (c, s) => {
       c.springFactor = 1 - 0.9 * s;
       c.residualShare = 0.04 + 0.1 * s;
@@ -44,6 +48,7 @@ export const servoCylinderFaults: readonly VacuumRemoteFault[] = [
     appearance: { 'control-plug': 'dripping' },
     tells: ['low-pressure-hold', 'pressure-hold', 'leak-look'],
     leaves: ['vacuum-hold-rest'],
+    extent: extentOf('Input lost in a minute, as a share', 'ratio', (c) => c.outputLeak * 60),
     apply: (c, s) => void (c.outputLeak = (0.04 + 0.3 * s) / 60),
   },
   {
@@ -53,6 +58,7 @@ export const servoCylinderFaults: readonly VacuumRemoteFault[] = [
     appearance: { lever: 'unfit' },
     tells: ['look-over', 'boost-curve'],
     leaves: ['vacuum-hold-rest', 'vacuum-hold-applied', 'pressure-hold'],
+    extent: extentOf('Force that arrives, as a share', 'ratio', (c) => c.efficiencyFactor),
     apply: (c, s) => {
       c.efficiencyFactor = 1 - (0.1 + 0.3 * s);
       c.powerFriction = 0.1 + 0.3 * s;

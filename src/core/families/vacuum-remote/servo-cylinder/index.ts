@@ -1,9 +1,9 @@
-import type { Family } from '../../../contract/family';
+import type { Kind } from '../../../contract/kind';
 import { benchVacuum } from '../unit/bench-vacuum';
 import { pullInput } from '../unit/control-valve';
 import { outputTolerance } from '../boost-curve/boost-curve-limits';
-import { servoCylinderFaults } from './faults';
-import { servoCylinderPlant } from './plant';
+import type { PlantCondition } from '../unit/faults';
+import { servoCylinderModel } from './model';
 import { expectedPull, forceBand, prepareServo, type ServoUnit } from './servo';
 import { servoCylinderFields, servoCylinderSchema, type ServoCylinderSpec } from './sheet';
 import { servoCylinderSteps } from './steps';
@@ -12,50 +12,48 @@ const tolerance = (unit: ServoUnit, shop: Parameters<typeof outputTolerance>[2])
   outputTolerance('servoForceTolerancePercent', unit.spec.servoForceTolerancePercent, shop).value;
 
 /** Remote vacuum unit with reservoir, control unit and a servo cylinder that pulls a cam lever. */
-export const servoCylinder: Family<ServoCylinderSpec, ServoUnit> = {
-  id: 'vacuum-remote',
+export const servoCylinder: Kind<ServoCylinderSpec, ServoUnit, PlantCondition> = {
+  family: 'vacuum-remote',
+  value: 'servo-cylinder',
   title: 'Remote vacuum unit',
   description: 'Reservoir, control unit and a servo cylinder that pulls a cam lever',
-  schema: servoCylinderSchema,
-  fields: servoCylinderFields,
-  example: {
-    name: 'Tarnock S11',
-    spec: servoCylinderSchema.parse({
-      layout: 'servo-cylinder',
-      powerPistonDiameterMm: 203,
-      cutInPressureKpa: 420,
-      controlAreaRatio: 0.036,
-      returnSpringForceN: 210,
-      hysteresisKpa: 130,
-      ratedVacuumKpa: 60,
-      referenceInputKpa: 1800,
-      shellVolumeCm3: 4600,
-      appliedVolumeCm3: 1900,
-      reservoirVolumeCm3: 9000,
-      switchCloseMinKpa: 250,
-      switchCloseMaxKpa: 600,
-    }),
+  sheet: {
+    schema: servoCylinderSchema,
+    fields: servoCylinderFields,
+    example: {
+      name: 'Tarnock S11',
+      spec: servoCylinderSchema.parse({
+        layout: 'servo-cylinder',
+        powerPistonDiameterMm: 203,
+        cutInPressureKpa: 420,
+        controlAreaRatio: 0.036,
+        returnSpringForceN: 210,
+        hysteresisKpa: 130,
+        ratedVacuumKpa: 60,
+        referenceInputKpa: 1800,
+        shellVolumeCm3: 4600,
+        appliedVolumeCm3: 1900,
+        reservoirVolumeCm3: 9000,
+        switchCloseMinKpa: 250,
+        switchCloseMaxKpa: 600,
+      }),
+    },
+    prepare: prepareServo,
   },
-  prepare: prepareServo,
+  model: servoCylinderModel,
   plans: [
     {
       id: 'bench',
       title: 'Bench test',
       steps: servoCylinderSteps.map((step) => step.id),
-      stand: {
-        leverChannel: 'input_pressure',
-        leverMaximum: (unit) => pullInput(unit, unit.ratedVacuum) * 1.1,
-        supply: benchVacuum,
-        plant: servoCylinderPlant,
-      },
-      decisiveStep: 'boost-curve',
+      supply: { kind: 'vacuum', channel: 'supply_vacuum', at: benchVacuum },
+      lever: { channel: 'input_pressure', maximum: (unit) => pullInput(unit, unit.ratedVacuum) * 1.1 },
+      face: 'boost-curve',
       conclusions: [],
     },
   ],
   steps: servoCylinderSteps,
-  faults: servoCylinderFaults,
   curve: { input: 'input_pressure', output: 'rod_force' },
-  fedBy: 'vacuum',
   expectedCurve: (unit, vacuum, { workshopLimits }) => expectedPull(unit, vacuum, tolerance(unit, workshopLimits)),
   expectedBand: (unit, input, vacuum, { workshopLimits }) =>
     forceBand(unit, { input, vacuum }, { tolerance: tolerance(unit, workshopLimits), upper: 'apply' }),

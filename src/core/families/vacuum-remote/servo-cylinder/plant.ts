@@ -1,9 +1,7 @@
-import type { Plant, PlantConditions } from '../../../physics/plant';
+import type { Plant, Surroundings } from '../../../physics/plant';
 import { airSide, airStateSize, assistOn, leverLag } from '../unit/air-side';
-import { withFaults } from '../../../contract/fault';
-import { soundCondition } from '../unit/faults';
+import type { PlantCondition } from '../unit/faults';
 import { stopLamp } from '../unit/stop-lamp';
-import { servoCylinderFaults } from './faults';
 import type { ServoUnit } from './servo';
 import { fullForce } from './servo';
 
@@ -23,9 +21,8 @@ const stateSize = airStateSize + 4;
  * ends in, and a power piston that pulls a sprung load cell by its rod.
  * Channels: input pressure (Pa gauge), rod force (N), supply and control vacuum (Pa), stop switch (0/1).
  */
-export function servoCylinderPlant(unit: ServoUnit, conditions: PlantConditions): Plant {
-  const condition = withFaults(soundCondition(), servoCylinderFaults, conditions.faults, undefined);
-  const air = airSide(unit, conditions, condition, {
+export function servoCylinderPlant(unit: ServoUnit, condition: PlantCondition, around: Surroundings): Plant {
+  const air = airSide(unit, around, condition, {
     ...unit.cylinder,
     reservoir: unit.reservoir,
     valves: controlUnitValves,

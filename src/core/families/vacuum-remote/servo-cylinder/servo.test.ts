@@ -1,16 +1,20 @@
 import fc from 'fast-check';
 import { restControls } from '../../../physics/bench-controls';
-import { layoutOf, findFamily } from '../..';
+import { findFamily } from '../..';
+import { kindOf } from '../../../contract/family';
 import { checkSpec } from '../../../formats/unit-sheet';
 import { defaultWorkshopLimits } from '../../../procedure/workshop-limits';
 import { runOutInput } from '../unit/control-valve';
+import { servoCylinderModel } from './model';
 import { servoCylinderPlant } from './plant';
+import { soundCondition } from '../unit/faults';
+import { conditionWith } from '../../../contract/model';
 import { expectedForce, expectedPull, forceAt, forceBand, fullForce, prepareServo, pullBegins } from './servo';
 import { servoCylinderSchema } from './sheet';
 import { inLineSlave } from '../in-line-slave';
 import { servoCylinder } from '.';
 
-const spec = servoCylinderSchema.parse(servoCylinder.example.spec);
+const spec = servoCylinderSchema.parse(servoCylinder.sheet.example.spec);
 const unit = prepareServo(spec);
 const ambient = 85_400;
 
@@ -81,12 +85,12 @@ describe('quasi-static model of a servo cylinder', () => {
 
 describe('dynamic model of a servo cylinder', () => {
   const plantFrom = (startsFrom: 'vented' | 'evacuated', faults: { id: string; severity: number }[] = []) =>
-    servoCylinderPlant(unit, {
+    servoCylinderPlant(unit, conditionWith(servoCylinderModel, unit, faults), {
+      mounted: 'bench',
       ambient,
       temperature: 284,
-      supplyVacuum: 60e3,
+      supply: 60e3,
       benchVolume: 0.6e-3,
-      faults,
       startsFrom,
     });
 
@@ -112,12 +116,12 @@ describe('dynamic model of a servo cylinder', () => {
 
   it('a larger reservoir sags less for the same pull with the source shut', () => {
     const sag = (reservoirVolumeCm3: number) => {
-      const plant = servoCylinderPlant(prepareServo({ ...spec, reservoirVolumeCm3 }), {
+      const plant = servoCylinderPlant(prepareServo({ ...spec, reservoirVolumeCm3 }), soundCondition(), {
+        mounted: 'bench',
         ambient,
         temperature: 284,
-        supplyVacuum: 60e3,
+        supply: 60e3,
         benchVolume: 0.6e-3,
-        faults: [],
         startsFrom: 'evacuated',
       });
       // Held at full pull, then let back: the air that was let in goes to the reservoir.
@@ -144,11 +148,11 @@ describe('sheet of a servo cylinder', () => {
   const family = findFamily('vacuum-remote')!;
 
   it('leads to its own steps, curve and unit; nothing said means a slave piston in the line', () => {
-    expect(layoutOf(family, spec)).toBe(servoCylinder);
-    expect(layoutOf(family, {})).toBe(inLineSlave);
+    expect(kindOf(family, spec)).toBe(servoCylinder);
+    expect(kindOf(family, {})).toBe(inLineSlave);
     const sheet = checkSpec(family, 'S11', spec, 's11.json');
-    expect(sheet.ok && sheet.value.family.curve.output).toBe('rod_force');
-    expect(sheet.ok && sheet.value.family.plans[0].steps).not.toContain('gauge-agreement');
+    expect(sheet.ok && sheet.value.kind.curve.output).toBe('rod_force');
+    expect(sheet.ok && sheet.value.kind.plans[0].steps).not.toContain('gauge-agreement');
   });
 
   it.each([
@@ -167,7 +171,7 @@ describe('sheet of a servo cylinder', () => {
   });
 
   it('a slave piston’s figures are refused where there is none, and the other way round', () => {
-    const inLine = { ...(inLineSlave.example.spec as object), reservoirVolumeCm3: 9000 };
+    const inLine = { ...(inLineSlave.sheet.example.spec as object), reservoirVolumeCm3: 9000 };
     expect(checkSpec(family, 'R7', inLine, 'r7.json').ok).toBe(false);
     expect(checkSpec(family, 'S11', { ...spec, boostRatio: 2 }, 's11.json').ok).toBe(false);
   });

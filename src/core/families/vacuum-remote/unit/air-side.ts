@@ -1,6 +1,6 @@
 import { exchangeAir, wallConductance } from '../../../physics/air-chamber';
 import { airGasConstant, nozzleFlow } from '../../../physics/nozzle';
-import type { PlantConditions } from '../../../physics/plant';
+import type { Surroundings } from '../../../physics/plant';
 import type { BenchControls } from '../../../physics/bench-controls';
 import type { PlantCondition } from './faults';
 import type { RemoteUnit } from './remote-unit';
@@ -62,23 +62,23 @@ export interface AirSide {
  */
 export function airSide(
   unit: RemoteUnit,
-  conditions: PlantConditions,
+  around: Surroundings,
   condition: PlantCondition,
   volumes: AirVolumes,
 ): AirSide {
-  const { ambient, temperature, benchVolume } = conditions;
+  const { ambient, temperature, benchVolume } = around;
   const heat = airGasConstant * temperature;
   const { reservoir } = volumes;
   const shell = volumes.shell ?? unit.powerArea * assumedStroke * 1.6;
   const applied = min(volumes.applied ?? shell * 0.45, shell * 0.9);
-  const regulated = ambient - conditions.supplyVacuum;
+  const regulated = ambient - around.supply;
   const hysteresis = min(unit.hysteresis * condition.hysteresisFactor, unit.valveOpening * 0.95);
   const breatherArea = atmosphereValvePerShell * shell * volumes.valves * condition.breather;
   const vacuumValveArea = vacuumValvePerShell * shell * volumes.valves;
   // A valve's leak goes with the size of its seat, and that with the shell.
   const acrossLeak = condition.diaphragmLeak + (condition.vacuumValveLeak * shell) / studiedShell;
 
-  const begin = conditions.startsFrom === 'evacuated' ? regulated : ambient;
+  const begin = around.startsFrom === 'evacuated' ? regulated : ambient;
   const supply = { pressure: begin, temperature };
   const control = { pressure: begin, temperature };
   const supplyWalls = wallConductance(reservoir + applied + benchVolume);

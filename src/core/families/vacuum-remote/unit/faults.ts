@@ -1,4 +1,6 @@
-import type { ModelFault } from '../../../contract/fault';
+import { chokedLeak } from '../../../physics/nozzle';
+import { extentOf, type Fault } from '../../../contract/fault';
+import type { RemoteUnit } from './remote-unit';
 
 /** Parameters of the plant that faults change; everything is what a sound unit has at the start. */
 export interface PlantCondition {
@@ -64,7 +66,7 @@ export function soundCondition(): PlantCondition {
   };
 }
 
-export type VacuumRemoteFault = ModelFault<PlantCondition>;
+export type VacuumRemoteFault = Fault<RemoteUnit, PlantCondition>;
 
 export const mm2 = 1e-6;
 
@@ -78,6 +80,7 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     appearance: {},
     tells: ['vacuum-hold-applied'],
     leaves: ['vacuum-hold-rest', 'boost-curve', 'pressure-hold'],
+    extent: extentOf('Leak', 'flow', (c) => chokedLeak(c.diaphragmLeak)),
     apply: (c, s) => void (c.diaphragmLeak = (0.2 + 2.2 * s) * mm2),
   },
   {
@@ -87,6 +90,7 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     appearance: { breather: 'unfit' },
     tells: ['look-over', 'vacuum-hold-rest'],
     leaves: ['low-pressure-hold', 'pressure-hold'],
+    extent: extentOf('Leak', 'flow', (c) => chokedLeak(c.atmosphereValveLeak)),
     apply: (c, s) => void (c.atmosphereValveLeak = (0.1 + 2.5 * s) * mm2),
   },
   {
@@ -96,6 +100,7 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     appearance: {},
     tells: ['vacuum-hold-applied'],
     leaves: ['vacuum-hold-rest'],
+    extent: extentOf('Leak', 'flow', (c) => chokedLeak(c.vacuumValveLeak)),
     apply: (c, s) => void (c.vacuumValveLeak = (2.5 + 8 * s) * mm2),
   },
   {
@@ -105,6 +110,7 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     appearance: {},
     tells: ['boost-curve'],
     leaves: ['vacuum-hold-rest', 'pressure-hold'],
+    extent: extentOf('Pressure to break it loose', 'difference', (c) => c.controlDrag + c.controlStick),
     apply: (c, s) => {
       c.controlDrag = 60e3 + 300e3 * s;
       c.controlStick = 40e3 + 140e3 * s;
@@ -119,6 +125,7 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     appearance: { breather: 'unfit', 'weep-hole': 'damp' },
     tells: ['look-over', 'low-pressure-hold', 'pressure-hold'],
     leaves: ['vacuum-hold-rest'],
+    extent: extentOf('Input lost in a minute, as a share', 'ratio', (c) => c.inputLeak * 60),
     apply: (c, s) => void (c.inputLeak = (0.05 + 0.25 * s) / 60),
   },
   {
@@ -128,6 +135,7 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     appearance: {},
     tells: ['pressure-hold'],
     leaves: ['low-pressure-hold', 'boost-curve'],
+    extent: extentOf('Of the boost lost in a minute, as a share', 'ratio', (c) => c.slaveBypass * 60),
     apply: (c, s) => void (c.slaveBypass = (0.05 + 0.3 * s) / 60),
   },
   {
@@ -137,6 +145,7 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     appearance: {},
     tells: ['boost-curve', 'pressure-hold'],
     leaves: ['vacuum-hold-rest'],
+    extent: extentOf('Boost lost through it, as a share', 'ratio', (c) => c.checkSlip),
     apply: (c, s) => {
       c.checkSlip = 0.1 + 0.35 * s;
       c.slaveBypass = (0.05 + 0.3 * s) / 60;
@@ -149,6 +158,7 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     appearance: {},
     tells: ['gauge-agreement', 'boost-curve', 'release'],
     leaves: ['vacuum-hold-rest'],
+    extent: extentOf('Output that stays', 'difference', (c) => c.residual),
     apply: (c, s) => {
       c.bypassBlocked = true;
       c.releaseLag = 0.2 + 1.2 * s;
@@ -162,6 +172,7 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     appearance: { rubber: 'unfit' },
     tells: ['look-over', 'low-pressure-hold'],
     leaves: ['vacuum-hold-rest'],
+    extent: extentOf('Input lost in a minute, as a share', 'ratio', (c) => c.inputLeak * 60),
     apply: (c, s) => void (c.inputLeak = (0.04 + 0.2 * s) / 60),
   },
   {
@@ -172,6 +183,7 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     appearance: { breather: 'unfit' },
     tells: ['look-over'],
     leaves: ['vacuum-hold-rest', 'pressure-hold', 'boost-curve'],
+    extent: extentOf('Free area, as a share', 'ratio', (c) => c.breather),
     apply: (c, s) => void (c.breather = 0.25 - 0.22 * s),
   },
   {
@@ -181,6 +193,7 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     appearance: {},
     tells: ['boost-curve'],
     leaves: ['vacuum-hold-rest', 'pressure-hold'],
+    extent: extentOf('Free area of the hose, as a share', 'ratio', (c) => c.hose),
     apply: (c, s) => void (c.hose = 0.01 + 0.02 * (1 - s)),
   },
   {
@@ -190,6 +203,7 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     appearance: {},
     tells: ['release'],
     leaves: ['vacuum-hold-rest', 'pressure-hold'],
+    extent: extentOf('Spring force, as a share', 'ratio', (c) => c.springFactor),
     apply: (c, s) => {
       c.springFactor = 1 - 0.9 * s;
       c.residual = 40e3 + 120e3 * s;
@@ -203,6 +217,7 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     appearance: { 'end-cap': 'dripping' },
     tells: ['low-pressure-hold', 'pressure-hold', 'leak-look'],
     leaves: ['vacuum-hold-rest'],
+    extent: extentOf('Output lost in a minute, as a share', 'ratio', (c) => c.outputLeak * 60),
     apply: (c, s) => void (c.outputLeak = (0.04 + 0.3 * s) / 60),
   },
   {
@@ -212,6 +227,7 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     appearance: {},
     tells: ['boost-curve'],
     leaves: ['vacuum-hold-rest', 'vacuum-hold-applied', 'pressure-hold'],
+    extent: extentOf('Force that arrives, as a share', 'ratio', (c) => c.efficiencyFactor),
     apply: (c, s) => {
       c.efficiencyFactor = 1 - (0.1 + 0.3 * s);
       c.powerFriction = 0.1 + 0.3 * s;
@@ -224,6 +240,7 @@ export const vacuumRemoteFaults: readonly VacuumRemoteFault[] = [
     appearance: {},
     tells: ['stop-lamp-switch'],
     leaves: ['boost-curve', 'pressure-hold'],
+    extent: extentOf('Closes later by', 'difference', (c) => c.switchShift),
     apply: (c, s) => void (c.switchShift = 500e3 + 1500e3 * s),
   },
 ];

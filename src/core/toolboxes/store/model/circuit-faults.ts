@@ -1,3 +1,4 @@
+import { type Extent, extentOf } from '../../../contract/fault';
 import type { CircuitFaultId } from '../../../vocabulary/circuit-fault';
 import type { CircuitCondition } from './charging-circuit';
 import type { StoreUnit } from './store-unit';
@@ -64,4 +65,33 @@ export function applyCircuitFault(
   store: StoreUnit,
 ): void {
   circuitFaults.find((fault) => fault.id === id)?.apply(condition, severity, store);
+}
+
+const seaLevel = 101_325;
+
+/** What a circuit stands at: how much of a fault there is, as a figure of the circuit that the fault is in. */
+export function circuitExtents<Condition, Unit>(
+  circuitOf: (condition: Condition) => CircuitCondition,
+  storeOf: (unit: Unit) => StoreUnit,
+): Readonly<
+  Record<
+    'precharge' | 'leak' | 'outlet-leak' | 'pump' | 'cut-out' | 'cut-in' | 'lamp' | 'relief',
+    Extent<Condition, Unit>
+  >
+> {
+  const figure = (
+    title: string,
+    as: Parameters<typeof extentOf>[1],
+    of: (circuit: CircuitCondition, store: StoreUnit) => number,
+  ) => extentOf<Condition, Unit>(title, as, (condition, unit) => of(circuitOf(condition), storeOf(unit)));
+  return {
+    precharge: figure('Precharge at 20 °C', 'gauge', (c, store) => (store.precharge + seaLevel) * c.gas - seaLevel),
+    leak: figure('Leak at cut-out', 'flow', (c, store) => store.internalLeak * c.leakFactor + c.extraLeak),
+    'outlet-leak': figure('Back through the outlet valve', 'flow', (c) => c.outletLeak),
+    pump: figure('Pump flow', 'pump-flow', (c, store) => store.pumpFlow * c.flow),
+    'cut-out': figure('Pump stops at', 'gauge', (c, store) => store.cutOut + c.cutOutShift),
+    'cut-in': figure('Pump starts at', 'gauge', (c, store) => store.cutIn + c.cutInShift),
+    lamp: figure('Lamp or alarm at', 'gauge', (c, store) => store.lamp + c.lampShift),
+    relief: figure('Relief valve opens at', 'gauge', (c, store) => store.cutOut * c.reliefShare),
+  };
 }

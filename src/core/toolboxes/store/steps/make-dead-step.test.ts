@@ -1,14 +1,14 @@
-import { findFamily, familyOfSheet } from '../../../families';
+import { kindNamed, kindOfSheet } from '../../../families';
 import { contextAt } from '../../../formats/site-file';
-import { checkSpec } from '../../../formats/unit-sheet';
+import { checkKind } from '../../../formats/unit-sheet';
 import { analysisOf, evaluateMeasured, evaluateUnit } from '../../../judging/evaluate-unit';
 import type { CharacteristicId } from '../../../quantities/characteristics';
 import type { MeasuredStep } from '../../../procedure/step-definition';
 import { makeTrace, type Trace } from '../../../traces/trace';
 import { dice, goodGauge, writeLog, type Gauging } from '../../../../../tests/support/second-writer/logger';
 
-const family = findFamily('motor-pump-boost')!;
-const checked = checkSpec(family, 'study', family.example.spec, 'study');
+const kind = kindNamed('motor-pump-boost');
+const checked = checkKind(kind, 'study', kind.sheet.example.spec, 'study');
 if (!checked.ok) throw new Error('the example sheet is not valid');
 const site = {
   altitudeM: 1420,
@@ -28,7 +28,7 @@ const site = {
   ],
 };
 const context = contextAt(checked.value, site, '2026-11-23');
-const step = familyOfSheet({ family: family.id, spec: family.example.spec })!.steps.find(
+const step = kindOfSheet({ family: kind.family, spec: kind.sheet.example.spec })!.steps.find(
   (each) => each.id === 'make-dead-before',
 ) as MeasuredStep<unknown>;
 
@@ -84,7 +84,7 @@ describe('a system is dead only on what a working gauge at rest gives', () => {
   it('a bare characteristic, as a readings table may name it, proves nothing either', () => {
     const values = new Map<CharacteristicId, number>([['dead-pressure', 20e3]]);
     const evidence = [{ kind: 'typed', step: step.id, values }] as const;
-    const [result] = evaluateUnit(family, [step.id], evidence, { context, policy: 'guarded' }).steps;
+    const [result] = evaluateUnit(kind, [step.id], evidence, { context, policy: 'guarded' }).steps;
     expect(result.verdict).toBe('undecided');
   });
 });

@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
-import { familyOfSheet, findStep } from '@/core/families';
-import type { AnyFamily } from '@/core/contract/family';
+import { kindOfSheet, findStep } from '@/core/families';
+import type { AnyKind } from '@/core/contract/kind';
 import type { StepDefinition } from '@/core/procedure/step-definition';
 import { findJob, type Job } from '@/data/jobs';
 import { readShopSettings } from '@/data/settings';
@@ -17,31 +17,31 @@ import { PageTitle } from '@/ui/shell/page-title';
 export default async function BenchPage({ params, searchParams }: PageProps<'/jobs/[id]/bench/[step]'>) {
   const [{ id, step: stepId }, { by }] = await Promise.all([params, searchParams]);
   const job = await findJob(id);
-  const family = job && familyOfSheet(job.sheet);
-  const step = family && findStep(family, stepId);
+  const kind = job && kindOfSheet(job.sheet);
+  const step = kind && findStep(kind, stepId);
   if (!job || !step) notFound();
   return (
     <>
       <PageTitle of={`${step.title}, ${job.serial}`} />
-      {await benchOf({ job, family, step, by })}
+      {await benchOf({ job, kind, step, by })}
     </>
   );
 }
 
 interface Asked {
   readonly job: Job;
-  readonly family: AnyFamily;
+  readonly kind: AnyKind;
   readonly step: StepDefinition<unknown>;
   /** How the step is fed: live where nothing else is asked for. */
   readonly by: string | string[] | undefined;
 }
 
 /** The bench of a step. A new step is a new bench: nothing of the last one's run may linger. */
-async function benchOf({ job, family, step, by }: Asked) {
+async function benchOf({ job, kind, step, by }: Asked) {
   const [view, site, air, { policy }] = await Promise.all([jobView(job.id), siteNow(), airText(), readShopSettings()]);
   const { id } = step;
   if (step.kind === 'look') {
-    const appearance = await standInLooks(job.id, family);
+    const appearance = await standInLooks(job.id, kind);
     return <LookBench key={id} view={view} step={id} air={air} appearance={appearance} />;
   }
   const props = { view, step: id, site, date: new Date().toISOString(), air };

@@ -1,0 +1,52 @@
+import type { ActiveFault, Plant, Surroundings } from '../physics/plant';
+import type { CharacteristicId } from '../quantities/characteristics';
+import type { StepContext } from '../procedure/step-context';
+import type { Fault } from './fault';
+
+/** One way in which sound units of one sheet differ from each other. */
+export interface Scatter<Unit> {
+  readonly id: string;
+  /** Standard deviation, as a fraction of the parameter. */
+  readonly standard: number;
+  /** The unit with its parameter off by `z` standard deviations. */
+  readonly apply: (unit: Unit, z: number) => Unit;
+}
+
+/** What a perfect measurement of a unit would say, SI, by characteristic; what the model does not settle is left out. */
+export type Truth = Readonly<Partial<Record<CharacteristicId, number>>>;
+
+/** A unit as physics: what state it is in, what faults do to that, and what it does on its stand. */
+export interface Model<Unit, Condition> {
+  /** Condition of a sound unit, made anew at each call: faults write into it. */
+  readonly sound: (unit: Unit) => Condition;
+  readonly faults: readonly Fault<Unit, Condition>[];
+  readonly scatter: readonly Scatter<Unit>[];
+  /** Dynamics for the stand-in bench. */
+  readonly plant: (unit: Unit, condition: Condition, around: Surroundings) => Plant;
+  /** Worked out of unit and condition, never out of a trace. */
+  readonly truth: (unit: Unit, condition: Condition, context: StepContext<Unit>) => Truth;
+}
+
+/** A sound condition with the given faults worked into it; throws on an id that the model does not have (a programmer's error). */
+export function conditionWith<Unit, Condition>(
+  model: Pick<Model<Unit, Condition>, 'sound' | 'faults'>,
+  unit: Unit,
+  faults: readonly ActiveFault[],
+): Condition {
+  const condition = model.sound(unit);
+  for (const { id, severity } of faults) {
+    const fault = model.faults.find((each) => each.id === id);
+    if (!fault) throw new Error(`there is no fault "${id}" here`);
+    fault.apply(condition, Math.min(1, Math.max(0, severity)), unit);
+  }
+  return condition;
+}
+
+/** Makes the scatter of one parameter of a unit: multiplied by 1 + z·standard. */
+export function scatterOf<Unit>(id: keyof Unit & string, standard: number): Scatter<Unit> {
+  return {
+    id,
+    standard,
+    apply: (unit, z) => ({ ...unit, [id]: (unit[id] as number) * (1 + z * standard) }),
+  };
+}

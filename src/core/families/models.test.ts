@@ -1,0 +1,42 @@
+import { conditionWith } from '../contract/model';
+import { everyKind, families } from '.';
+
+const everyFault = everyKind.flatMap((kind) =>
+  kind.model.faults.map((fault) => [`${kind.sheet.example.name}: ${fault.id}`, kind, fault] as const),
+);
+
+describe('models', () => {
+  it('the kinds of a family say that they are of it, each by a word of its own', () => {
+    for (const { id, kinds } of families) {
+      expect(new Set(kinds.map((kind) => kind.family))).toEqual(new Set([id]));
+      expect(new Set(kinds.map((kind) => kind.value)).size).toBe(kinds.length);
+    }
+  });
+
+  it('a sound condition is made anew each time, so that no fault stays in it', () => {
+    for (const { model, sheet } of everyKind) {
+      const unit: unknown = sheet.prepare(sheet.example.spec);
+      const before = JSON.stringify(model.sound(unit));
+      for (const fault of model.faults) conditionWith(model, unit, [{ id: fault.id, severity: 1 }]);
+      expect(JSON.stringify(model.sound(unit))).toBe(before);
+    }
+  });
+
+  it('an unknown fault is refused', () => {
+    const [{ model, sheet }] = everyKind;
+    const unit: unknown = sheet.prepare(sheet.example.spec);
+    expect(() => conditionWith(model, unit, [{ id: 'nobody-knows', severity: 1 }])).toThrow('nobody-knows');
+  });
+
+  it.each(everyFault)('%s has an extent that moves one way with its severity', (_name, kind, fault) => {
+    if (fault.extent.kind === 'there-or-not') return;
+    const { of } = fault.extent;
+    const unit: unknown = kind.sheet.prepare(kind.sheet.example.spec);
+    const figures = Array.from({ length: 11 }, (_, at) =>
+      of(conditionWith(kind.model, unit, [{ id: fault.id, severity: at / 10 }]), unit),
+    );
+    const steps = figures.slice(1).map((figure, at) => figure - figures[at]);
+    expect(figures.every(Number.isFinite)).toBe(true);
+    expect(steps.every((step) => step > 0) || steps.every((step) => step < 0)).toBe(true);
+  });
+});
