@@ -6,7 +6,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { chromium, type Browser } from '@playwright/test';
 import { kindNamed } from '@/core/families';
 import type { StepContext } from '@/core/procedure/step-context';
-import type { MeasuredStep } from '@/core/procedure/step-definition';
+import { liveFeed, type MeasuredStep } from '@/core/procedure/step-definition';
 import { readBenchLog, writeBenchLog } from '@/core/formats/bench-log';
 import { contextAt } from '@/core/formats/site-file';
 import { checkKind } from '@/core/formats/unit-sheet';
@@ -34,7 +34,7 @@ function seconds(work: () => void): number {
 
 function rigSpeed(): void {
   const setting = { faults: [], benchSeed: 1, runSeed: 1 };
-  const run = () => runByItself(rigForStep(kind, step, context, setting), step.guide(context));
+  const run = () => runByItself(rigForStep(kind, step, context, setting), liveFeed(step).guide(context));
   run();
   let simulated = 0;
   const took = seconds(() => {
@@ -45,10 +45,12 @@ function rigSpeed(): void {
 
 /** One pull of an hour: 8 channels at 200 Hz. */
 function hourLog(): Trace {
-  const slow = step.guide(context).map((phase) => ({
-    ...phase,
-    lever: { ...phase.lever, seconds: phase.lever.seconds > 5 ? 1780 : phase.lever.seconds },
-  }));
+  const slow = liveFeed(step)
+    .guide(context)
+    .map((phase) => ({
+      ...phase,
+      lever: { ...phase.lever, seconds: phase.lever.seconds > 5 ? 1780 : phase.lever.seconds },
+    }));
   const trace = runByItself(rigForStep(kind, step, context, { faults: [], benchSeed: 1, runSeed: 1 }), slow);
   const wave = (period: number) =>
     Float64Array.from(trace.time, (time) => Math.round(1000 * Math.sin(time / period)) / 10);
@@ -71,7 +73,11 @@ function analysis(): void {
   );
   const text = writeBenchLog(trace, {});
   const took = seconds(() => {
-    const read = readBenchLog(text, 'hour.csv', { step: step.id, needs: step.needs, leastRows: step.leastRows });
+    const read = readBenchLog(text, 'hour.csv', {
+      step: step.id,
+      needs: step.feeds.log.needs,
+      leastRows: step.feeds.log.leastRows,
+    });
     if (!read.ok) throw new Error('the hour log was not read');
     step.analyse(read.value.trace, context);
   });

@@ -538,7 +538,7 @@ async function runStep(job: DemoJob, jobId: string, step: StepDefinition<unknown
         .map((fault) => fault.appearance),
     ) as Record<string, string>;
     const findings = Object.fromEntries(
-      step.points.map((point) => [point.id, appearance[point.id] ?? step.options[0].id]),
+      step.feeds.look.points.map((point) => [point.id, appearance[point.id] ?? step.feeds.look.options[0].id]),
     );
     await insertRun({
       ...common,

@@ -9,7 +9,7 @@ import { defaultWorkshopLimits, defaultWorkshopSchools } from '../../src/core/pr
 import type { GuidePhase } from '../../src/core/procedure/guide-phase';
 import { noCorrections } from '../../src/core/procedure/step-analysis';
 import type { StepContext } from '../../src/core/procedure/step-context';
-import type { MeasuredStep } from '../../src/core/procedure/step-definition';
+import { liveFeed, type MeasuredStep } from '../../src/core/procedure/step-definition';
 import type { InLineUnit } from '../../src/core/families/vacuum-remote/in-line-slave/geometry';
 import { supplyOf, type Kind } from '../../src/core/contract/kind';
 import { inLineSlave } from '../../src/core/families/vacuum-remote/in-line-slave';
@@ -175,11 +175,11 @@ function recoverBoostCurve<Spec, Unit>(of: Studied<Spec, Unit>, spec: Spec, seed
   if (!curveStep) throw new Error(`${kind.family} draws no boost curve`);
   const agreementStep = stepOf(kind, 'gauge-agreement');
   const agreement = agreementStep?.analyse(
-    runByItself(rigForStep(kind, agreementStep, context, setting), agreementStep.guide(context)),
+    runByItself(rigForStep(kind, agreementStep, context, setting), liveFeed(agreementStep).guide(context)),
     context,
   );
   const corrected = { ...context, corrections: { ...noCorrections, ...agreement?.corrections } };
-  const phases = paced(curveStep.guide(corrected), 20 + 20 * draw.uniform(), 20 + 20 * draw.uniform());
+  const phases = paced(liveFeed(curveStep).guide(corrected), 20 + 20 * draw.uniform(), 20 + 20 * draw.uniform());
   const analysis = curveStep.analyse(runByItself(rigForStep(kind, curveStep, corrected, setting), phases), corrected);
   // The regulator holds the supply at the bench's vacuum, so that is the vacuum the truth belongs to.
   const vacuum = supplyOf(kind, context);

@@ -52,8 +52,8 @@ function listFamilies(): void {
         title: step.title,
         kind: step.kind,
         optional: step.optional,
-        channels: step.kind === 'measured' ? { needs: step.needs, uses: step.uses } : null,
-        findings: step.kind === 'look' ? step.points.map((point) => point.id) : [],
+        channels: step.kind === 'measured' ? { needs: step.feeds.log.needs, uses: step.feeds.log.uses } : null,
+        findings: step.kind === 'look' ? step.feeds.look.points.map((point) => point.id) : [],
         characteristics: step.characteristics.map((id) => ({
           id: openName(id),
           title: characteristicTitles[id],
@@ -126,6 +126,8 @@ function simulate(options: SimulateOptions): void {
     step: options.step,
   });
   const step = judgedStep(sheet.kind, options.step);
+  if (step.kind === 'measured' && !step.feeds.live)
+    fail({ code: 'bad-argument', argument: '--step', detail: `no bench runs ${step.id}: only a log of it is taken` });
   const seed = Number(options.seed);
   if (!Number.isInteger(seed))
     fail({ code: 'bad-argument', argument: '--seed', detail: `"${options.seed}" is not a whole number` });
@@ -150,7 +152,7 @@ function simulate(options: SimulateOptions): void {
 
 /** What a typed step's instruments show, as a readings table of its characteristics. */
 function typedReadings(step: TypedStep<unknown>, context: StepContext<unknown>, values: TypedValues): string {
-  const rows = step.entry.analyse(values, context).characteristics.flatMap((each) => {
+  const rows = step.feeds.dials.analyse(values, context).characteristics.flatMap((each) => {
     if (each.kind !== 'measured') return [];
     const unit = unitOf(characteristicUnits[each.id]);
     return [

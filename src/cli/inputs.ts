@@ -135,7 +135,12 @@ export function logEvidence(
     const [, id] = /^([a-z-]+)(?:#\d+)?$/.exec(name) ?? [];
     const step = measuredStep(kind, id ?? name);
     const log = orFail(
-      readBenchLog(readText(file), file, { step: step.id, needs: step.needs, leastRows: step.leastRows }, referring),
+      readBenchLog(
+        readText(file),
+        file,
+        { step: step.id, needs: step.feeds.log.needs, leastRows: step.feeds.log.leastRows },
+        referring,
+      ),
     );
     if (log.repeatedTimes > 0) process.stderr.write(`${file}: ${log.repeatedTimes} rows repeat a time stamp; kept\n`);
     const swapped = log.metadata.gauges === 'swapped';

@@ -31,7 +31,7 @@ const dead = (job: Job, pressure: number) =>
 
 const looks = Object.fromEntries(
   kind.steps
-    .flatMap((step) => (step.id === 'fluid-look' && step.kind === 'look' ? step.points : []))
+    .flatMap((step) => (step.id === 'fluid-look' && step.kind === 'look' ? step.feeds.look.points : []))
     .map((point) => [point.id, 'in-order']),
 );
 

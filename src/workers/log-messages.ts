@@ -1,3 +1,4 @@
+import type { GrowingTrace } from '@/core/traces/trace';
 import type { Corrections } from '@/core/procedure/step-analysis';
 import type { MappedColumn } from '@/core/formats/column-mapping';
 import type { GuessedColumn } from '@/core/formats/guess-mapping';
@@ -24,12 +25,6 @@ export type LogRequest =
   /** Asks for the trace in parts ready to be sent; `judge` has gone before. */
   | { readonly kind: 'part'; readonly from: number };
 
-/** Min/max thinned samples of the mapped channels, SI, for the preview. */
-export interface PreviewSamples {
-  readonly time: number[];
-  readonly columns: Record<string, number[]>;
-}
-
 export type LogAnswer =
   | { readonly kind: 'progress'; readonly share: number }
   | {
@@ -45,7 +40,8 @@ export type LogAnswer =
   | {
       readonly kind: 'judged';
       readonly result: StepEvaluation;
-      readonly preview: PreviewSamples;
+      /** Thinned samples of the mapped channels, SI. */
+      readonly preview: GrowingTrace;
       readonly leftOut: readonly string[];
       readonly repeatedTimes: number;
       /** Channels that have to be looked at before the log counts, whoever mapped them. */

@@ -14,9 +14,9 @@ import { evaluateMeasured, type JudgedStep } from '@/core/judging/evaluate-unit'
 import { suspectLog } from '@/core/diagnosis/suspect-log';
 import { saying } from '@/core/procedure/question';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
-import { minMaxIndices } from '@/core/traces/decimate';
+import { thinnedSamples } from '@/core/traces/decimate';
 import type { Trace } from '@/core/traces/trace';
-import type { LogAnswer, LogRequest, PreviewSamples } from './log-messages';
+import type { LogAnswer, LogRequest } from './log-messages';
 
 /*
  * Reads and judges a log file away from the page, so that a million rows do not freeze it. The page ends the worker to
@@ -65,10 +65,16 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
     ...contextAt(checked.value, request.site, request.date, request.job.plan),
     corrections: request.corrections,
   };
-  const needs = { step: step.id, needs: step.needs, leastRows: step.leastRows };
+  const needs = { step: step.id, needs: step.feeds.log.needs, leastRows: step.feeds.log.leastRows };
   opened = { raw: read.value, kind: checked.value.kind, step, context, needs, policy: request.policy };
-  const inHours = step.sampleRate !== undefined && step.sampleRate < 1;
-  const guesses = guessMapping(read.value, [...step.needs, ...step.uses], context.ambient.pressure, inHours);
+  const { rate } = step.feeds.live ?? {};
+  const inHours = rate !== undefined && rate < 1;
+  const guesses = guessMapping(
+    read.value,
+    [...step.feeds.log.needs, ...step.feeds.log.uses],
+    context.ambient.pressure,
+    inHours,
+  );
   const { headers, rows, metadata } = read.value;
   const standIn = metadata.source === standInSource;
   say({ kind: 'opened', headers, fingerprint: headerFingerprint(headers), standIn, rows, guesses });
@@ -89,21 +95,7 @@ function judge({ mapping, leaveOut }: Extract<LogRequest, { kind: 'judge' }>): v
   const result = evaluateMeasured(step, [saying(analysis, suspected)], context, policy);
   const { leftOut, repeatedTimes } = mapped.value;
   const questioned = questionedChannels(trace, context.ambient.pressure);
-  say({ kind: 'judged', result, preview: previewOf(trace), leftOut, repeatedTimes, questioned });
-}
-
-/** Lowest and highest of every stretch of every channel, on one clock. */
-function previewOf(whole: Trace): PreviewSamples {
-  const wanted = new Set<number>();
-  for (const column of Object.values(whole.columns))
-    for (const at of minMaxIndices(column, previewPoints)) wanted.add(at);
-  const indices = [...wanted].sort((p, q) => p - q);
-  return {
-    time: indices.map((i) => whole.time[i]),
-    columns: Object.fromEntries(
-      Object.entries(whole.columns).map(([id, column]) => [id, indices.map((i) => column[i])]),
-    ),
-  };
+  say({ kind: 'judged', result, preview: thinnedSamples(trace, previewPoints), leftOut, repeatedTimes, questioned });
 }
 
 function part(from: number): void {

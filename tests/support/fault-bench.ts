@@ -26,11 +26,15 @@ function evidenceOf(
       return { kind: 'traces', step: id, traces: [trace] };
     }
     case 'look': {
-      const findings = step.points.map((point) => [point.id, look[point.id] ?? step.options[0].id]);
+      const findings = step.feeds.look.points.map((point) => [
+        point.id,
+        look[point.id] ?? step.feeds.look.options[0].id,
+      ]);
       return { kind: 'findings', step: id, findings: Object.fromEntries(findings) as Record<string, string> };
     }
     case 'typed': {
-      const readings = step.standIn(context, conditionWith(kind.model, context.unit, faults), randomSource(5));
+      const readings =
+        step.feeds.standIn?.(context, conditionWith(kind.model, context.unit, faults), randomSource(5)) ?? {};
       return { kind: 'mixed', step: id, given: [{ readings, standIn: true }] };
     }
     default:

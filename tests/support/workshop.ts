@@ -58,7 +58,9 @@ export async function keepSimulated(job: Job, stepId: string, runSeed = 1): Prom
 export async function lookAt(job: Job, stepId: string, option?: string): Promise<void> {
   const step = kind.steps.find((each) => each.id === stepId);
   if (step?.kind !== 'look') throw new Error('not a look step');
-  const findings = Object.fromEntries(step.points.map((point) => [point.id, option ?? step.options[0].id]));
+  const findings = Object.fromEntries(
+    step.feeds.look.points.map((point) => [point.id, option ?? step.feeds.look.options[0].id]),
+  );
   await recordLook(job.id, stepId, findings, person);
 }
 
@@ -113,9 +115,9 @@ export async function bookedInquiry(): Promise<Job> {
   const inline = kindNamed('vacuum-inline');
   const behind = inline.steps.find((step) => step.id === 'behind-the-booster')!;
   if (behind.kind !== 'look') throw new Error('not a look');
-  const [good] = behind.options;
+  const [good] = behind.feeds.look.options;
   const findings = Object.fromEntries(
-    behind.points.map((point) => [point.id, point.id === 'seized-wheel' ? 'found' : good.id]),
+    behind.feeds.look.points.map((point) => [point.id, point.id === 'seized-wheel' ? 'found' : good.id]),
   );
   await recordLook(job.id, behind.id, findings, person);
   return job;

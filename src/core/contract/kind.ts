@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { ExpectedCurve, Here } from '../procedure/expected';
+import type { CurvePicture } from '../procedure/picture';
 import type { PlanId, StepContext } from '../procedure/step-context';
 import type { StepDefinition } from '../procedure/step-definition';
 import type { Model } from './model';
@@ -27,11 +27,8 @@ export interface Kind<Spec, Unit, Condition> {
   /** The first is the plan that a unit is judged on unless another is chosen. */
   readonly plans: readonly Plan<Unit>[];
   readonly steps: readonly StepDefinition<Unit, Condition>[];
-  /** What the decisive step's curve is drawn over and against. */
-  readonly curve: { readonly input: string; readonly output: string };
-  readonly expectedCurve: (unit: Unit, supply: number, here: Here) => ExpectedCurve;
-  /** Lowest and highest output (SI) of a sound unit at an input (SI) and a supply (Pa), on the apply branch. */
-  readonly expectedBand: (unit: Unit, input: number, supply: number, here: Here) => readonly [number, number];
+  /** What a sound unit of a sheet does: drawn on its sheet and its card, and what `hp predict` writes. */
+  readonly curve: CurvePicture<Unit>;
 }
 
 // The registry holds kinds of different sheets; inside one kind the types stay exact.

@@ -51,7 +51,7 @@ function readsAsAnother(
   const { steps } = planOf(kind, context.plan);
   const candidates = kind.steps.flatMap((other) => {
     if (other.kind !== 'measured' || other.id === step.id || !steps.includes(other.id)) return [];
-    if (!other.needs.every((channel) => columnOf(trace, channel))) return [];
+    if (!other.feeds.log.needs.every((channel) => columnOf(trace, channel))) return [];
     const { characteristics } = other.analyse(trace, context);
     const share = characteristics.filter((each) => each.kind === 'measured').length / characteristics.length;
     return share >= readsAs ? [{ title: other.title, share }] : [];
@@ -67,9 +67,9 @@ function proportional(
   trace: Trace,
   context: StepContext<unknown>,
 ): AnalysisProblem[] {
-  if (step.picture.kind !== 'ride-the-line') return [];
+  if (step.pictures[0].kind !== 'curve') return [];
   const lever = planOf(kind, context.plan).lever?.channel;
-  const output = step.needs.find((channel) => channel !== lever);
+  const output = step.feeds.log.needs.find((channel) => channel !== lever);
   if (lever === undefined || output === undefined || !columnOf(trace, lever) || !columnOf(trace, output)) return [];
   const rows = together(trace, [lever, output]);
   const line = fitLine(rows.columns[lever], rows.columns[output]);
@@ -89,13 +89,15 @@ function outOfRange(
   trace: Trace,
   context: StepContext<unknown>,
 ): AnalysisProblem[] {
+  const { live } = step.feeds;
+  if (!live) return [];
   const sound = simulateStep(kind, step, context, {
     faults: [],
     benchSeed: 1,
     runSeed: 1,
-    sampleRate: min(rangeRate, step.sampleRate ?? rangeRate),
+    sampleRate: min(rangeRate, live.rate ?? rangeRate),
   });
-  return [...step.needs, ...step.uses].flatMap((channel): AnalysisProblem[] => {
+  return [...step.feeds.log.needs, ...step.feeds.log.uses].flatMap((channel): AnalysisProblem[] => {
     const [read, expected] = [columnOf(trace, channel), columnOf(sound, channel)];
     if (!read || !expected || shownAs(channel) === 'state') return [];
     const [reaches, usual] = [reachOf(read), reachOf(expected)];

@@ -42,5 +42,5 @@ function characteristicEntry(step: MeasuredStep<unknown>): TypedEntry<unknown> {
 
 /** How a step is read off dials: by its own entry, else its characteristics one by one. */
 export function entryOf(step: MeasuredStep<unknown> | TypedStep<unknown>): TypedEntry<unknown> {
-  return step.kind === 'typed' ? step.entry : (step.entry ?? characteristicEntry(step));
+  return step.kind === 'typed' ? step.feeds.dials : (step.feeds.dials ?? characteristicEntry(step));
 }

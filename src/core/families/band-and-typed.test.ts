@@ -23,7 +23,7 @@ const context = contextAt(checked.value, { altitudeM: 1420, benchVolumeCm3: 600 
 
 describe('band of a unit', () => {
   it('lies ± the tolerance around the expected output, corners included', () => {
-    const band = toleranceBand(kind, context.unit, () => 60e3, context);
+    const band = toleranceBand(kind.curve, context.unit, () => 60e3, context);
     band.input.forEach((at, i) => {
       const expected = outputAt(context.unit as InLineUnit, at, 60e3);
       expect(band.high[i] + band.low[i]).toBeCloseTo(2 * expected, 3);

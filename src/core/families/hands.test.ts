@@ -4,7 +4,7 @@ import { leverByItself } from '../procedure/guide';
 import { contextAt } from '../formats/site-file';
 import { checkKind } from '../formats/unit-sheet';
 import { evaluateMeasured } from '../judging/evaluate-unit';
-import type { MeasuredStep } from '../procedure/step-definition';
+import { liveFeed, type MeasuredStep } from '../procedure/step-definition';
 import { families } from '.';
 
 /** Begins every move so much later than the guide asks for it, s. */
@@ -25,7 +25,7 @@ const cases = families
         .filter((step): step is MeasuredStep<unknown> => step.kind === 'measured' && plan.steps.includes(step.id))
         // A soak of hours asks for no hand until its end.
         .filter((step) => !step.id.includes('soak') && step.id !== 'rest-cycle')
-        .map((step) => [`${kind.family} (${kind.curve.output}) ${plan.id} ${step.id}`, kind, plan, step] as const),
+        .map((step) => [`${kind.family} (${kind.curve.outputs[0]}) ${plan.id} ${step.id}`, kind, plan, step] as const),
     ),
   );
 
@@ -36,7 +36,7 @@ function judged([, kind, plan, step]: (typeof cases)[number], hand: Hand) {
   const site = { altitudeM: 1420, benchVolumeCm3: 600, airTemperatureC: 11 };
   const context = contextAt(checked.value, site, '2026-11-24', plan.id);
   const rig = rigForStep(kind, step, context, { faults: [], benchSeed: 3, runSeed: 5, sampleRate: 40 });
-  const trace = runByItself(rig, step.guide(context), hand);
+  const trace = runByItself(rig, liveFeed(step).guide(context), hand);
   return evaluateMeasured(step, [step.analyse(trace, context)], context, 'guarded').verdict;
 }
 

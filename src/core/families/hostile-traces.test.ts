@@ -47,7 +47,7 @@ const tracesOf = (channels: readonly string[]) =>
 const everyPlan = families
   .flatMap((family) => family.kinds)
   .flatMap((kind) =>
-    kind.plans.map((plan) => [`${kind.family} (${kind.curve.output}), ${plan.id}`, kind, plan] as const),
+    kind.plans.map((plan) => [`${kind.family} (${kind.curve.outputs[0]}), ${plan.id}`, kind, plan] as const),
   );
 
 describe.each(everyPlan)('hostile traces for %s', (_title, kind, plan) => {
@@ -62,7 +62,7 @@ describe.each(everyPlan)('hostile traces for %s', (_title, kind, plan) => {
     '%s never throws and never gives a number that is none',
     (_step, step) => {
       fc.assert(
-        fc.property(tracesOf([...step.needs, ...step.uses]), (trace) => {
+        fc.property(tracesOf([...step.feeds.log.needs, ...step.feeds.log.uses]), (trace) => {
           const analysis = step.analyse(trace, context);
           expect(analysis.characteristics.map((each) => each.id).sort()).toEqual([...step.characteristics].sort());
           for (const found of analysis.characteristics) {

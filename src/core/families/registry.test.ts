@@ -1,3 +1,4 @@
+import { liveFeed } from '../procedure/step-definition';
 import type { ZodObject } from 'zod';
 import type { AnyKind } from '../contract/kind';
 import { readBenchLog, writeBenchLog } from '../formats/bench-log';
@@ -41,16 +42,17 @@ describe.each(everyLayout)('%s: is complete', (_id, kind) => {
         expect(unitOf(characteristicUnits[id])).toBeDefined();
       }
       if (step.kind === 'look') {
-        expect(step.points.length).toBeGreaterThan(2);
-        expect(step.sketch.length).toBeGreaterThan(3);
-        for (const { at } of step.points) {
+        expect(step.feeds.look.points.length).toBeGreaterThan(2);
+        expect(step.feeds.look.sketch.length).toBeGreaterThan(3);
+        for (const { at } of step.feeds.look.points) {
           expect(at[0]).toBeGreaterThan(0);
           expect(at[0]).toBeLessThan(320);
           expect(at[1]).toBeGreaterThan(0);
           expect(at[1]).toBeLessThan(200);
         }
       } else if (step.kind === 'measured')
-        for (const channel of [...step.needs, ...step.uses]) expect(findChannel(channel)).toBeDefined();
+        for (const channel of [...step.feeds.log.needs, ...step.feeds.log.uses])
+          expect(findChannel(channel)).toBeDefined();
     }
   });
 
@@ -82,7 +84,7 @@ describe.each(everyLayout)('%s: is complete', (_id, kind) => {
   it('words every instruction in every set of measurement units', () => {
     for (const step of kind.steps)
       if (step.kind === 'measured')
-        for (const phase of step.guide(context))
+        for (const phase of liveFeed(step).guide(context))
           for (const units of displayUnitSets) expect(instructionText(phase.instruction, units)).toMatch(/^[A-Z]/);
   });
 
@@ -91,9 +93,9 @@ describe.each(everyLayout)('%s: is complete', (_id, kind) => {
     for (const fault of kind.model.faults) {
       expect(fault.shows.length).toBeGreaterThan(20);
       for (const [point, option] of Object.entries(fault.appearance)) {
-        const step = looks.find((look) => look.points.some((each) => each.id === point));
+        const step = looks.find((look) => look.feeds.look.points.some((each) => each.id === point));
         expect({ fault: fault.id, point, found: step !== undefined }).toEqual({ fault: fault.id, point, found: true });
-        expect(step?.options.map((each) => each.id)).toContain(option);
+        expect(step?.feeds.look.options.map((each) => each.id)).toContain(option);
       }
     }
   });
@@ -108,8 +110,8 @@ describe.each(everyLayout)('%s: is complete', (_id, kind) => {
         const trace = simulateStep(kind, step, there, { faults: [], benchSeed: 11, runSeed: 12 });
         const log = readBenchLog(writeBenchLog(trace, {}), `${id}.csv`, {
           step: id,
-          needs: step.needs,
-          leastRows: step.leastRows,
+          needs: step.feeds.log.needs,
+          leastRows: step.feeds.log.leastRows,
         });
         if (!log.ok) throw new Error(JSON.stringify(log.problems));
         return [{ kind: 'traces', step: id, traces: [log.value.trace] }];

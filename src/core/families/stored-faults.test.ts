@@ -41,7 +41,7 @@ function describeFamily(familyId: string, plan: PlanId, signatures: readonly Sig
         const fault = kind.model.faults.find((each) => each.id === id);
         const step = kind.steps.find((each) => each.id === where);
         if (step?.kind === 'look')
-          expect(step.points.some((point) => fault?.appearance[point.id] !== undefined)).toBe(true);
+          expect(step.feeds.look.points.some((point) => fault?.appearance[point.id] !== undefined)).toBe(true);
         else expect(bench.typedVerdict(where, [{ id, severity: 0.5 }])).toBe('fail');
       });
   });

@@ -13,7 +13,7 @@ import type { TypedField, TypedValues } from '../procedure/typed-entry';
 const everyPlan = families
   .flatMap((family) => family.kinds)
   .flatMap((kind) =>
-    kind.plans.map((plan) => [`${kind.family} (${kind.curve.output}), ${plan.id}`, kind, plan] as const),
+    kind.plans.map((plan) => [`${kind.family} (${kind.curve.outputs[0]}), ${plan.id}`, kind, plan] as const),
   );
 
 /** A figure that nobody would question: the middle of what a sound unit gives, else of what is plausible. */

@@ -18,8 +18,8 @@ function axisOf(channel: string): { readonly name: string; readonly shown: (si: 
 
 /** Expected curve, key points and limits of a unit at a supply vacuum (Pa) at a site, as JSON data. */
 export function writePrediction(kind: AnyKind, context: StepContext<unknown>, vacuum: number): object {
-  const curve = kind.expectedCurve(context.unit, vacuum, context);
-  const [input, output] = [kind.curve.input, kind.curve.output].map(axisOf);
+  const curve = kind.curve.expected(context.unit, vacuum, context);
+  const [input, output] = [kind.curve.input, kind.curve.outputs[0]].map(axisOf);
   const point = (at: { input: number; output: number }) => ({
     [input.name]: input.shown(at.input),
     [output.name]: output.shown(at.output),

@@ -53,7 +53,8 @@ export function readReadings(text: string, file: string, kind: AnyKind, context:
     if (row.characteristic) {
       const id = findByOpenName(step.characteristics, row.characteristic);
       const field = fieldOf(step, row.characteristic, context);
-      const asField = field !== undefined && (id === undefined || (step.kind !== 'look' && step.entry !== undefined));
+      const asField =
+        field !== undefined && (id === undefined || (step.kind !== 'look' && step.feeds.dials !== undefined));
       if (id === undefined && !field) return bad('characteristic', `${step.id} has no "${row.characteristic}"`);
       if (asField ? typed.has(step.id) : dials.has(step.id))
         return bad('characteristic', `${step.id} is typed by its dials or by what they come to, not half and half`);
@@ -73,10 +74,10 @@ export function readReadings(text: string, file: string, kind: AnyKind, context:
       if (asField && field) dials.set(step.id, { ...dials.get(step.id), [field.id]: si });
       else if (id !== undefined) typed.set(step.id, (typed.get(step.id) ?? new Map()).set(id, si));
     } else if (step.kind === 'look') {
-      const point = step.points.find((each) => each.id === row.finding);
+      const point = step.feeds.look.points.find((each) => each.id === row.finding);
       if (!point) return bad('finding', `${step.id} has no point "${row.finding ?? ''}"`);
-      const option = step.options.find((each) => each.id === row.value);
-      if (!option) return bad('value', `must be one of ${step.options.map((each) => each.id).join(', ')}`);
+      const option = step.feeds.look.options.find((each) => each.id === row.value);
+      if (!option) return bad('value', `must be one of ${step.feeds.look.options.map((each) => each.id).join(', ')}`);
       if (twice(row)) return bad('finding', 'stands in the file twice');
       findings.set(step.id, { ...findings.get(step.id), [point.id]: option.id });
     } else return bad('characteristic', `${step.id} is measured: name one of ${step.characteristics.join(', ')}`);

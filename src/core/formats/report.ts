@@ -55,6 +55,8 @@ export const reportSchema = z.object({
       input: z.string().default('Input'),
       output: z.string().default('Output'),
       vacuum: z.string(),
+      /** What the band was drawn for, as a sentence; papers issued before it was kept say it of a vacuum. */
+      over: z.string().optional(),
       low: points,
       high: points,
       apply: points,
@@ -62,6 +64,8 @@ export const reportSchema = z.object({
       marks: z.array(z.object({ title: z.string(), at: z.tuple([z.number(), z.number()]) })),
     })
     .nullable(),
+  /** The face of a unit that is no curve, as it was drawn when the paper was issued. */
+  picture: z.object({ title: z.string(), text: z.string(), svg: z.string() }).nullable().default(null),
   cautions: z.array(z.string()),
   acknowledged: z.array(z.string()),
 });

@@ -114,8 +114,8 @@ export function analysisOf(step: JudgedStep, given: Given, judged: StepContext<u
 
 /** Figures that were kept as they came out, by a step that asks for readings by now: judged as they are. Null where there are none. */
 function finishedFigures(step: JudgedStep, readings: TypedValues, context: StepContext<unknown>) {
-  if (step.kind === 'typed' || !step.entry) return null;
-  const fields = new Set(step.entry.fields(context, readings).map((field) => field.id));
+  if (step.kind === 'typed' || !step.feeds.dials) return null;
+  const fields = new Set(step.feeds.dials.fields(context, readings).map((field) => field.id));
   const ids = Object.keys(readings).filter((id) => !fields.has(id));
   const figures = ids.filter((id): id is CharacteristicId => step.characteristics.some((each) => each === id));
   if (figures.length === 0 || ids.length < Object.keys(readings).length) return null;

@@ -79,7 +79,9 @@ export type LookFindings = Readonly<Record<string, string>>;
 
 /** A look counts once every point has a finding; an unfit point fails it. */
 export function lookVerdict(step: LookStep, findings: LookFindings): StepVerdict {
-  const effects = step.points.map((point) => step.options.find((option) => option.id === findings[point.id])?.effect);
+  const effects = step.feeds.look.points.map(
+    (point) => step.feeds.look.options.find((option) => option.id === findings[point.id])?.effect,
+  );
   if (effects.includes('fail')) return 'fail';
   if (effects.some((effect) => effect === undefined)) return 'not-run';
   return 'recorded';

@@ -154,7 +154,7 @@ describe('verdict of a step and a unit', () => {
 
   it('a look counts once every point has a finding, and one unfit point fails it', () => {
     const look = kindNamed('vacuum-remote').steps.find((step) => step.id === 'leak-look') as LookStep;
-    const dry = Object.fromEntries(look.points.map((point) => [point.id, 'dry']));
+    const dry = Object.fromEntries(look.feeds.look.points.map((point) => [point.id, 'dry']));
     expect(lookVerdict(look, dry)).toBe('recorded');
     expect(lookVerdict(look, { ...dry, 'end-cap': 'dripping' })).toBe('fail');
     expect(lookVerdict(look, { 'end-cap': 'dry' })).toBe('not-run');

@@ -4,14 +4,6 @@ import type { CircuitFaultId } from '../vocabulary/circuit-fault';
 /** Band (low, high) by channel, SI. */
 export type ReadingBands = Readonly<Record<string, readonly [number, number]>>;
 
-/** A curve that belongs to one step: its channels and where it should lie, SI. */
-export interface StepCurve {
-  readonly input: string;
-  readonly output: string;
-  readonly inputEnd: number;
-  readonly band: (input: number) => readonly [number, number];
-}
-
 /** Low and high of one channel over the time since it left zero (s, SI). */
 export interface ExpectedTrace {
   readonly channel: string;

@@ -44,6 +44,8 @@ export interface GuidePhase {
    */
   readonly lever: { readonly to: number; readonly seconds: number; readonly every?: number };
   readonly end: PhaseEnd;
+  /** Something is held while it lasts: a screen counts it down, or watches it as well for a call before its time. */
+  readonly hold?: 'counted' | 'watched';
   /** Counted while the phase lasts; once it is used up everything is switched off and the step ends. */
   readonly duty?: DutyLimit;
 }
@@ -59,4 +61,13 @@ export function wait(
   to = 0,
 ): GuidePhase {
   return { instruction, controls, lever: { to, seconds: 0 }, end: { kind: 'seconds', seconds } };
+}
+
+/** A wait with something held, which a screen counts down. */
+export function heldWait(
+  instruction: GuidePhase['instruction'],
+  controls: GuidePhase['controls'],
+  seconds: number,
+): GuidePhase {
+  return { ...wait(instruction, controls, seconds), hold: 'counted' };
 }

@@ -20,13 +20,18 @@ export interface LookOption {
   readonly effect: 'pass' | 'note' | 'fail';
 }
 
-/** A step that is looked at: every point gets one of the options. */
-export interface LookStep extends StepCommon {
-  readonly kind: 'look';
+/** What is looked at: every point gets one of the options. */
+export interface LookFeed {
   /** The unit as the points are numbered on it. */
   readonly sketch: readonly SketchShape[];
   readonly points: readonly LookPoint[];
   readonly options: readonly LookOption[];
+}
+
+/** A step that is looked at. */
+export interface LookStep extends StepCommon {
+  readonly kind: 'look';
+  readonly feeds: { readonly look: LookFeed };
 }
 
 /** What is looked over: in order, worth a note, or unfit. */

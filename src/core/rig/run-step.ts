@@ -2,7 +2,7 @@ import { planOf, type AnyKind } from '../contract/kind';
 import { conditionWith } from '../contract/model';
 import type { ActiveFault } from '../physics/plant';
 import type { StepContext } from '../procedure/step-context';
-import type { MeasuredStep, TypedStep } from '../procedure/step-definition';
+import { liveFeed, type MeasuredStep, type TypedStep } from '../procedure/step-definition';
 import type { TypedValues } from '../procedure/typed-entry';
 import type { Trace } from '../traces/trace';
 import { labelledSeed, randomSource } from '../physics/random';
@@ -31,6 +31,7 @@ export function rigFor<Unit>(
   context: StepContext<Unit>,
   setting: Omit<StandInSetting, 'faults'> & { readonly condition: unknown },
 ): StandInRig {
+  const live = liveFeed(step);
   const { supply, lever } = planOf(kind, context.plan);
   const plant = kind.model.plant(context.unit, setting.condition, {
     mounted: context.plan,
@@ -38,7 +39,7 @@ export function rigFor<Unit>(
     temperature: context.airTemperature,
     supply: supply?.at(context.unit, context.ambient) ?? 0,
     benchVolume: context.benchVolume ?? standInBenchVolume,
-    startsFrom: step.startsFrom,
+    startsFrom: live.startsFrom,
   });
   return standInRig({
     plant,
@@ -46,7 +47,7 @@ export function rigFor<Unit>(
     instruments: context.instruments,
     benchSeed: setting.benchSeed,
     runSeed: labelledSeed(setting.runSeed, step.id),
-    sampleRate: setting.sampleRate ?? step.sampleRate ?? 200,
+    sampleRate: setting.sampleRate ?? live.rate ?? 200,
     noise: setting.noise ?? ordinaryNoise,
     pairError: setting.pairError ?? 0,
   });
@@ -69,10 +70,10 @@ export function simulateStep<Unit>(
   context: StepContext<Unit>,
   setting: StandInSetting,
 ): Trace {
-  return runByItself(rigForStep(kind, step, context, setting), step.guide(context));
+  return runByItself(rigForStep(kind, step, context, setting), liveFeed(step).guide(context));
 }
 
-/** What the stand-in's own instruments show of a unit with faults for a step that is typed, SI by field. */
+/** What the stand-in's own instruments show of a unit with faults for a step that is typed, SI by field; nothing where the stand-in has none. */
 export function readStandIn<Unit>(
   kind: AnyKind,
   step: TypedStep<Unit>,
@@ -80,5 +81,5 @@ export function readStandIn<Unit>(
   { faults, seed }: { readonly faults: readonly ActiveFault[]; readonly seed: number },
 ): TypedValues {
   const condition: unknown = conditionWith(kind.model, context.unit, faults);
-  return step.standIn(context, condition, randomSource(labelledSeed(seed, step.id)));
+  return step.feeds.standIn?.(context, condition, randomSource(labelledSeed(seed, step.id))) ?? {};
 }

@@ -1,3 +1,5 @@
+import { makeTrace, type GrowingTrace, type Trace } from './trace';
+
 const { abs, ceil, max, min } = Math;
 const { isNaN } = Number;
 
@@ -39,4 +41,28 @@ export function pathIndices(x: ArrayLike<number>, y: ArrayLike<number>, stepX: n
     last = i;
   }
   return out;
+}
+
+/**
+ * A trace thinned for drawing, on one clock: every sample that is the lowest or highest of one of about `buckets` stretches of any of its
+ * channels.
+ */
+export function thinned(trace: Trace, buckets: number): Trace {
+  const wanted = new Set<number>();
+  for (const column of Object.values(trace.columns)) for (const at of minMaxIndices(column, buckets)) wanted.add(at);
+  const indices = [...wanted].sort((p, q) => p - q);
+  const picked = (column: Float64Array) => Float64Array.from(indices, (at) => column[at]);
+  return makeTrace(
+    picked(trace.time),
+    Object.fromEntries(Object.entries(trace.columns).map(([id, column]) => [id, picked(column)])),
+  );
+}
+
+/** The same as plain numbers, as a picture takes it. */
+export function thinnedSamples(trace: Trace, buckets: number): GrowingTrace {
+  const { time, columns } = thinned(trace, buckets);
+  return {
+    time: [...time],
+    columns: Object.fromEntries(Object.entries(columns).map(([id, column]) => [id, [...column]])),
+  };
 }

@@ -10,6 +10,12 @@ export interface Trace {
   readonly columns: Readonly<Record<string, Float64Array>>;
 }
 
+/** A trace that is still growing: samples as they have come, SI; NaN where one is missing. */
+export interface GrowingTrace {
+  readonly time: number[];
+  readonly columns: Record<string, number[]>;
+}
+
 /** Makes a trace; throws when a column has another length than the clock (a programmer's error). */
 export function makeTrace(time: Float64Array, columns: Record<string, Float64Array>): Trace {
   for (const [channel, column] of Object.entries(columns)) {

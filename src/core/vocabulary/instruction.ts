@@ -51,16 +51,3 @@ export type Instruction =
   | { readonly code: 'flow-at-idle'; readonly seconds: number }
   | { readonly code: 'steer-and-hold'; readonly seconds: number }
   | { readonly code: 'raise-supply-slowly'; readonly channel: string; readonly level: number };
-
-/** Instructions that are a wait with something held, which a screen counts down. */
-export const holdCodes: readonly Instruction['code'][] = [
-  'shut-source-and-wait',
-  'shut-input-and-wait',
-  'vent-source-side',
-  'stop-engine-clamped',
-  'open-clamp',
-  'soak',
-  'leave-cycling',
-  'soak-watch',
-  'soak-isolated',
-];

@@ -2,7 +2,7 @@ import type { Trace } from '@/core/traces/trace';
 import { findPull, isPull } from '@/core/traces/pull';
 import { movingMean } from '@/core/traces/smoothing';
 import { pathIndices } from '@/core/traces/decimate';
-import type { AnyKind } from '@/core/contract/kind';
+import type { CurvePicture } from '@/core/procedure/picture';
 import type { PairCorrection } from '@/core/procedure/step-analysis';
 
 /** A measured curve ready to be drawn: input and output, corrected, SI. */
@@ -35,13 +35,13 @@ function drawnOverTime(trace: Trace, channel: string, points: number): DrawnCurv
 /** The pull and the way back of a trace as a path of about `points` steps. */
 export function drawnCurve(
   trace: Trace,
-  curve: AnyKind['curve'],
+  curve: Pick<CurvePicture<unknown>, 'input' | 'outputs'>,
   how: { readonly pair: PairCorrection | null; readonly points: number },
 ): DrawnCurve | null {
   const { pair, points } = how;
-  if (curve.input === 'time') return drawnOverTime(trace, curve.output, points);
+  if (curve.input === 'time') return drawnOverTime(trace, curve.outputs[0], points);
   const input = trace.columns[curve.input];
-  const output = trace.columns[curve.output];
+  const output = trace.columns[curve.outputs[0]];
   if (!input || !output) return null;
   const pull = findPull(trace, input);
   if (!isPull(pull)) return null;

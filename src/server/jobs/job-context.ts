@@ -49,6 +49,13 @@ export function measuredStepOf(kind: AnyKind, id: string): MeasuredStep<unknown>
   return step;
 }
 
+/** A measured step that a bench can run. */
+export function runnableStepOf(kind: AnyKind, id: string): MeasuredStep<unknown> {
+  const step = measuredStepOf(kind, id);
+  if (!step.feeds.live) throw new RequestRefused(409, `No bench runs "${step.title}": bring a log of it.`);
+  return step;
+}
+
 /** The refusal of a second run beside one that is not kept yet, by the step's own name. */
 export function stillOpen(job: Job, stepId: string): RequestRefused {
   const title = sheetOf(job).kind.steps.find((step) => step.id === stepId)?.title ?? stepId;

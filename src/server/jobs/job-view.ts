@@ -1,3 +1,4 @@
+import { pictureOf, type Picture } from '@/core/procedure/picture';
 import type { Lock } from '@/core/procedure/interlock';
 import { lockText } from '@/core/wording/lock-text';
 import { locksOf } from '../runs/interlocks';
@@ -154,9 +155,10 @@ async function faceOf(job: Job, runs: readonly Run[], pair: PairCorrection | nul
   const site = run?.context.site ?? (await siteNow());
   const context = contextOf(job, site, run?.startedAt ?? job.bookedAt);
   const step = kind.steps.find((each) => each.id === planOf(kind, job.plan).face);
-  if (step?.kind === 'measured' && step.staircase) return staircaseFace(step, context, run);
+  const strokes = step?.kind === 'measured' ? pictureOf(step.pictures, 'steps') : undefined;
+  if (step?.kind === 'measured' && strokes) return staircaseFace(step, strokes.predict, context, run);
   const supply = supplyOf(kind, context);
-  const { input, low, high } = toleranceBand(kind, unit, () => supply, context);
+  const { input, low, high } = toleranceBand(kind.curve, unit, () => supply, context);
   const measured =
     run && !run.readings ? drawnCurve((await readTrace(run.id)).trace, kind.curve, { pair, points: 60 }) : null;
   return { input, low, high, measured };
@@ -165,11 +167,12 @@ async function faceOf(job: Job, runs: readonly Run[], pair: PairCorrection | nul
 /** A staircase as a face: one flat step a stroke, its band where a sound unit's output lies. */
 async function staircaseFace(
   step: MeasuredStep<unknown>,
+  predict: Extract<Picture<unknown>, { kind: 'steps' }>['predict'],
   context: StepContext<unknown>,
   run: Run | undefined,
 ): Promise<Face> {
   const analysis = run && !run.readings ? step.analyse((await readTrace(run.id)).trace, context) : null;
-  const predicted = step.staircase?.(context, analysis).strokes ?? [];
+  const predicted = predict(context, analysis).strokes;
   const flat = <T>(each: (output: number) => T) => predicted.flatMap(({ output }) => [each(output), each(output)]);
   const treads = (outputs: readonly number[]) =>
     outputs.flatMap((output, at) => [[at, output] as const, [at + 1, output] as const]);
@@ -206,9 +209,9 @@ function overdueOf(
       case 'look':
         return [];
       case 'measured':
-        return [...step.needs, ...step.uses];
+        return [...step.feeds.log.needs, ...step.feeds.log.uses];
       case 'typed':
-        return step.entry.fields(context, {}).map((field) => field.channel);
+        return step.feeds.dials.fields(context, {}).map((field) => field.channel);
     }
   };
   return [...context.instruments.values()].flatMap((instrument) => {

@@ -20,7 +20,7 @@ export async function sheetCards(): Promise<SheetCard[]> {
     if (!kind) return [];
     const unit: unknown = kind.sheet.prepare(kind.sheet.schema.parse(spec));
     const supply = kind.plans[0].supply?.at(unit, ambient) ?? 0;
-    const { input, low, high } = toleranceBand(kind, unit, () => supply, {
+    const { input, low, high } = toleranceBand(kind.curve, unit, () => supply, {
       ambient,
       airTemperature: temperature,
       workshopLimits: defaultWorkshopLimits,

@@ -3,12 +3,25 @@ import { entryOf } from '@/core/dials/characteristic-entry';
 import { planOf, supplyOf } from '@/core/contract/kind';
 import { turningPoint, vacuumAlongPull } from '@/core/pictures/vacuum-along-pull';
 import { toleranceBand } from '@/core/pictures/tolerance-band';
+import { stepPicture } from '@/charts/step-picture';
+import { paperTokens } from '@/charts/paper-tokens';
+import { thinnedSamples } from '@/core/traces/decimate';
+import type { UnitSheet } from '@/core/formats/unit-sheet';
+import type { CurvePicture } from '@/core/procedure/picture';
+import type { MeasuredStep } from '@/core/procedure/step-definition';
+import { pictureSvg } from './picture-svg';
 import type { Characteristic } from '@/core/procedure/step-analysis';
 import type { StepContext } from '@/core/procedure/step-context';
 import type { Report } from '@/core/formats/report';
 import { expandedUncertainty } from '@/core/instruments/uncertainty';
 import { calibrationState, type Instrument } from '@/core/instruments/instrument';
-import { methodVersion, remarksOf, type StepEvaluation, type UnitEvaluation } from '@/core/judging/evaluate-unit';
+import {
+  correctionsBefore,
+  methodVersion,
+  remarksOf,
+  type StepEvaluation,
+  type UnitEvaluation,
+} from '@/core/judging/evaluate-unit';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
 import { fromSi, unitOf } from '@/core/quantities/measurement-unit';
@@ -71,8 +84,8 @@ function instrumentRow(instrument: Instrument, date: string): Report['instrument
 function findingRows(job: Job, step: StepEvaluation): Report['steps'][number]['rows'] {
   const definition = sheetOf(job).kind.steps.find((each) => each.id === step.step);
   if (definition?.kind !== 'look' || !step.findings) return [];
-  return definition.points.map((point) => {
-    const option = definition.options.find((each) => each.id === step.findings?.[point.id]);
+  return definition.feeds.look.points.map((point) => {
+    const option = definition.feeds.look.options.find((each) => each.id === step.findings?.[point.id]);
     return {
       name: point.title,
       reading: option?.title ?? 'not looked at',
@@ -83,31 +96,70 @@ function findingRows(job: Job, step: StepEvaluation): Report['steps'][number]['r
   });
 }
 
-async function curveOf(job: Job, runs: readonly Run[], units: DisplayUnits): Promise<Report['curve']> {
-  const { kind, unit } = sheetOf(job);
-  const run = runs
-    .filter((each) => each.step === planOf(kind, job.plan).face && each.state === 'kept' && !each.struckOut)
-    .at(-1);
-  if (!run) return null;
-  const { evaluation } = await evaluateJob(job);
-  const { trace } = await readTrace(run.id);
-  const drawn = drawnCurve(trace, kind.curve, { pair: evaluation.corrections.pair, points: 400 });
+/** What a picture of the unit's face on paper is made of; null where the step was not done, or not recorded. */
+interface Faced {
+  readonly definition: MeasuredStep<unknown>;
+  readonly run: Run;
+  readonly context: StepContext<unknown>;
+  readonly evaluated: StepEvaluation;
+}
+
+async function facedOf(job: Job, runs: readonly Run[]): Promise<Faced | null> {
+  const { kind } = sheetOf(job);
   const { face } = planOf(kind, job.plan);
+  const run = runs.filter((each) => each.step === face && each.state === 'kept' && !each.struckOut).at(-1);
+  if (!run || run.readings) return null;
   const definition = kind.steps.find((each) => each.id === face);
-  const step = evaluation.steps.find((each) => each.step === face);
-  const analysis = step?.analyses.at(-1);
-  if (!drawn || !analysis || definition?.kind !== 'measured' || definition.picture.kind !== 'ride-the-line')
-    return null;
-  const context = contextOf(job, run.context.site, run.startedAt);
-  const vacuum = analysis.vacuum ?? supplyOf(kind, context);
-  const { [kind.curve.input]: input, supply_vacuum: supply = new Float64Array() } = trace.columns;
-  const { inputEnd } = kind.expectedCurve(unit, vacuum, context);
-  const vacuumAt = vacuumAlongPull(input, supply, {
-    inputEnd,
-    ahead: supply.length > 0 ? supply[turningPoint(input)] : vacuum,
+  const { evaluation } = await evaluateJob(job);
+  const evaluated = evaluation.steps.find((step) => step.step === face);
+  if (definition?.kind !== 'measured' || !evaluated || evaluated.analyses.length === 0) return null;
+  const corrections = correctionsBefore(evaluation.steps, face);
+  return { definition, run, context: { ...contextOf(job, run.context.site, run.startedAt), corrections }, evaluated };
+}
+
+/** Samples of a trace that a picture on paper is drawn of. */
+const paperPoints = 600;
+
+async function pictureOf({ kind }: UnitSheet, faced: Faced, units: DisplayUnits): Promise<Report['picture']> {
+  const { definition, run, context, evaluated } = faced;
+  const { trace } = await readTrace(run.id);
+  const { option, text } = stepPicture({
+    kind,
+    step: definition,
+    context,
+    samples: thinnedSamples(trace, paperPoints),
+    readings: {},
+    bands: {},
+    result: evaluated,
+    running: false,
+    seconds: 0,
+    watched: null,
+    units,
+    tokens: paperTokens,
   });
-  const band = toleranceBand(kind, unit, vacuumAt, context);
-  const axes = [kind.curve.input, kind.curve.output].map((channel) => {
+  return { title: definition.title, text, svg: pictureSvg(option, { width: 760, height: 360 }) };
+}
+
+async function curveOf(
+  { kind, unit }: UnitSheet,
+  picture: CurvePicture<unknown>,
+  { definition, run, context, evaluated }: Faced,
+  units: DisplayUnits,
+): Promise<Report['curve']> {
+  const { trace } = await readTrace(run.id);
+  const drawn = drawnCurve(trace, picture, { pair: context.corrections.pair, points: 400 });
+  const analysis = evaluated.analyses.at(-1);
+  const feeding = planOf(kind, context.plan).supply;
+  if (!drawn || !analysis) return null;
+  const supply = analysis.vacuum ?? supplyOf(kind, context);
+  const { inputEnd } = picture.expected(unit, supply, context);
+  const seen = feeding?.kind === 'vacuum' ? trace.columns[feeding.channel] : undefined;
+  const input = trace.columns[picture.input];
+  const supplyAt = seen
+    ? vacuumAlongPull(input, seen, { inputEnd, ahead: seen[turningPoint(input)] })
+    : vacuumAlongPull(input, new Float64Array(), { inputEnd, ahead: supply });
+  const band = toleranceBand(picture, unit, supplyAt, context);
+  const axes = [picture.input, picture.outputs[0]].map((channel) => {
     const as = shownAs(channel);
     return { title: channelTitle(channel), unit: shownUnit(as, units), reference: referenceOf(as) };
   });
@@ -120,11 +172,16 @@ async function curveOf(job: Job, runs: readonly Run[], units: DisplayUnits): Pro
     `${title}, ${symbol} ${reference}`.trim(),
   );
   const titles: Partial<Record<string, string>> = { 'cut-in': 'Cut-in', 'run-out': 'Run-out' };
+  const fed = withUnit(supply, feeding?.kind === 'vacuum' ? 'vacuum' : 'gauge', units);
   return {
     title: definition.title,
     input: input_,
     output: output_,
-    vacuum: withUnit(vacuum, 'vacuum', units),
+    vacuum: fed,
+    over:
+      feeding?.kind === 'vacuum'
+        ? `Over the band of a sound unit at the vacuum that was there (${fed} at the reference input).`
+        : `Over the band of a sound unit at the pressure that feeds it (${fed}).`,
     low: path(band.input.map((x, i) => [x, band.low[i]])),
     high: path(band.input.map((x, i) => [x, band.high[i]])),
     apply: path(drawn.apply),
@@ -134,6 +191,17 @@ async function curveOf(job: Job, runs: readonly Run[], units: DisplayUnits): Pro
       return title && event.x !== undefined && event.y !== undefined ? [{ title, at: shown([event.x, event.y]) }] : [];
     }),
   };
+}
+
+/** The unit's face for its paper: a curve in figures, any other picture as it is drawn now. */
+async function faceOf(job: Job, runs: readonly Run[], units: DisplayUnits): Promise<Pick<Report, 'curve' | 'picture'>> {
+  const faced = await facedOf(job, runs);
+  if (!faced) return { curve: null, picture: null };
+  const [picture] = faced.definition.pictures;
+  const sheet = sheetOf(job);
+  return picture.kind === 'curve'
+    ? { curve: await curveOf(sheet, picture, faced, units), picture: null }
+    : { curve: null, picture: await pictureOf(sheet, faced, units) };
 }
 
 function airLines(context: ReturnType<typeof contextOf>, site: Run['context']['site']): string[] {
@@ -212,7 +280,7 @@ function channelsUsed(job: Job, runs: readonly Run[], context: StepContext<unkno
   return {
     recorded: by(
       (run) => !byHand(run),
-      (step) => (step.kind === 'measured' ? [...step.needs, ...step.uses] : fieldsOf(step)),
+      (step) => (step.kind === 'measured' ? [...step.feeds.log.needs, ...step.feeds.log.uses] : fieldsOf(step)),
     ),
     read: by(byHand, fieldsOf),
   };
@@ -294,7 +362,7 @@ export async function buildReport(job: Job, how: IssueDetails): Promise<Report> 
         ],
       };
     }),
-    curve: await curveOf(job, runs, how.units),
+    ...(await faceOf(job, runs, how.units)),
     cautions: [...standingCautions],
     acknowledged: acknowledged.map(
       (each) =>

@@ -1,6 +1,16 @@
+import { inFace } from './picture-svg';
 import type { Report } from '@/core/formats/report';
 import { curveSvg } from './curve-svg';
-import { headRows, issuedLine, reportTitle, standInSentence, verdictWord, when, withdrawnLine } from './report-words';
+import {
+  curveSentence,
+  headRows,
+  issuedLine,
+  reportTitle,
+  standInSentence,
+  verdictWord,
+  when,
+  withdrawnLine,
+} from './report-words';
 
 function text(value: string): string {
   return value.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
@@ -36,7 +46,10 @@ function stepSection(step: Report['steps'][number]): string {
 export function reportHtml(report: Report): string {
   const title = `${reportTitle(report)} ${report.job.serial}`;
   const curve = report.curve
-    ? `<h2>${text(report.curve.title)}</h2><p class="quiet">Over the band of a sound unit at the vacuum that was there (${text(report.curve.vacuum)} at the reference input). Blue: pull. Violet: way back.</p>${curveSvg(report.curve, { width: 760, height: 360 }, 'system-ui, sans-serif')}`
+    ? `<h2>${text(report.curve.title)}</h2><p class="quiet">${text(curveSentence(report.curve))} Blue: pull. Violet: way back.</p>${curveSvg(report.curve, { width: 760, height: 360 }, 'system-ui, sans-serif')}`
+    : '';
+  const picture = report.picture
+    ? `<h2>${text(report.picture.title)}</h2><p class="quiet">${text(report.picture.text)}</p>${inFace(report.picture.svg, 'system-ui, sans-serif')}`
     : '';
   const list = (items: readonly string[]) => `<ul>${items.map((item) => `<li>${text(item)}</li>`).join('')}</ul>`;
   const instruments = report.instruments
@@ -52,7 +65,7 @@ ${report.standIn ? `<p class="standin">${standInSentence}</p>` : ''}
 <dl>${headRows(report)
     .map(([label, value]) => `<dt>${label}</dt><dd>${text(value)}</dd>`)
     .join('')}</dl>
-${curve}
+${curve}${picture}
 <h2>Steps</h2>${report.steps.map(stepSection).join('')}
 <h2>Instruments</h2><table><thead><tr><th>Instrument</th><th>Class</th><th>Calibration</th></tr></thead><tbody>${instruments}</tbody></table>
 <h2>Cautions</h2>${list(report.cautions)}

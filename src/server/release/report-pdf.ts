@@ -1,9 +1,19 @@
+import { inFace } from './picture-svg';
 import path from 'node:path';
 import pdfmake from 'pdfmake';
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import type { Report } from '@/core/formats/report';
 import { curveSvg } from './curve-svg';
-import { headRows, issuedLine, reportTitle, standInSentence, verdictWord, when, withdrawnLine } from './report-words';
+import {
+  curveSentence,
+  headRows,
+  issuedLine,
+  reportTitle,
+  standInSentence,
+  verdictWord,
+  when,
+  withdrawnLine,
+} from './report-words';
 
 const fontFolder = path.join(process.cwd(), 'assets', 'fonts');
 
@@ -93,10 +103,16 @@ export async function reportPdf(report: Report): Promise<Buffer> {
     content.push(
       heading(report.curve.title),
       {
-        text: `Over the band of a sound unit at the vacuum that was there (${report.curve.vacuum} at the reference input). Blue: pull. Violet: way back.`,
+        text: `${curveSentence(report.curve)} Blue: pull. Violet: way back.`,
         ...quiet,
       },
       { svg: curveSvg(report.curve, { width: 640, height: 330 }, 'Shipped'), width: 515, margin: [0, 4, 0, 0] },
+    );
+  if (report.picture)
+    content.push(
+      heading(report.picture.title),
+      { text: report.picture.text, ...quiet },
+      { svg: inFace(report.picture.svg, 'Shipped'), width: 515, margin: [0, 4, 0, 0] },
     );
   content.push(heading('Steps'), ...report.steps.map(stepContent));
   content.push(

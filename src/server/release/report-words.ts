@@ -43,3 +43,10 @@ export function withdrawnLine({ withdrawn }: Report): string | null {
 
 export const standInSentence =
   'Measured by a stand-in rig: no real unit was on a bench. Not valid for releasing a real unit.';
+
+/** What the band of a curve was drawn for. */
+export function curveSentence(curve: NonNullable<Report['curve']>): string {
+  return (
+    curve.over ?? `Over the band of a sound unit at the vacuum that was there (${curve.vacuum} at the reference input).`
+  );
+}

@@ -1,3 +1,4 @@
+import { liveFeed } from '@/core/procedure/step-definition';
 import { planOf } from '@/core/contract/kind';
 import { concatTraces } from '@/core/traces/trace';
 import { guideStart } from '@/core/procedure/guide';
@@ -16,7 +17,7 @@ import {
   type Run,
 } from '@/data/runs';
 import { findStandIn } from '@/data/stand-ins';
-import { contextOf, jobNamed, measuredStepOf, sheetOf, siteNow, stillOpen } from '../jobs/job-context';
+import { contextOf, jobNamed, runnableStepOf, sheetOf, siteNow, stillOpen } from '../jobs/job-context';
 import { recordAct } from '@/data/acts';
 import { RequestRefused } from '../http/refused';
 import { refuseStranger } from '../people';
@@ -50,7 +51,7 @@ async function rigFor(job: Job, run: Pick<Run, 'step' | 'context' | 'startedAt'>
   const context = contextOf(job, run.context.site, run.startedAt);
   const { kind } = sheetOf(job);
   const { faults, seed, pairError } = await findStandIn(job.id);
-  return rigForStep(kind, measuredStepOf(kind, run.step), context, {
+  return rigForStep(kind, runnableStepOf(kind, run.step), context, {
     faults,
     benchSeed: seed,
     runSeed: seed + 7919 * repeat,
@@ -69,7 +70,7 @@ function record(
   const { kind, unit } = sheetOf(job);
   const recorder = new RunRecorder({
     instrument: standInInstrument(rig),
-    phases: measuredStepOf(kind, run.step).guide(context),
+    phases: liveFeed(runnableStepOf(kind, run.step)).guide(context),
     store: {
       append: (sequence, chunk, progress) => appendChunk(run.id, sequence, chunk, progress),
       finish: async () => {
@@ -92,7 +93,7 @@ function record(
  */
 export async function startRun(jobId: string, stepId: string, person: string, again = false): Promise<{ id: string }> {
   const job = await jobNamed(jobId);
-  measuredStepOf(sheetOf(job).kind, stepId);
+  runnableStepOf(sheetOf(job).kind, stepId);
   await refuseStranger(person);
   await refuseShut(job, stepId);
   const runs = await listRuns(jobId);
@@ -241,7 +242,9 @@ export async function recordLook(
   const job = await jobNamed(jobId);
   const step = sheetOf(job).kind.steps.find((each) => each.id === stepId);
   if (step?.kind !== 'look') throw new RequestRefused(404, `This unit has no look step "${stepId}".`);
-  const missing = step.points.filter((point) => !step.options.some((option) => option.id === findings[point.id]));
+  const missing = step.feeds.look.points.filter(
+    (point) => !step.feeds.look.options.some((option) => option.id === findings[point.id]),
+  );
   if (missing.length > 0)
     throw new RequestRefused(
       422,

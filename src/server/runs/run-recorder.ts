@@ -4,7 +4,6 @@ import { advanceGuide, controlsIn, guideDone, leverByItself, type GuideState } f
 import { afterCut } from '@/core/rig/run-by-itself';
 import type { RigSnapshot } from '@/core/rig/stand-in-rig';
 import { concatTraces, meanOf, type Trace } from '@/core/traces/trace';
-import { holdCodes } from '@/core/vocabulary/instruction';
 import { brokenText } from '../http/answer';
 import type { LiveInstrument } from './live-instrument';
 
@@ -138,7 +137,7 @@ export class RunRecorder {
   /** The hold that is running: its full time and what is left of it by the wall clock, s; null outside of one. */
   hold(): RunningHold | null {
     const phase = this.options.phases[this.guide.phase];
-    if (!phase || phase.end.kind !== 'seconds' || !holdCodes.includes(phase.instruction.code)) return null;
+    if (!phase || phase.end.kind !== 'seconds' || !phase.hold) return null;
     const { seconds } = phase.end;
     return { seconds, left: Math.max(0, seconds - this.guide.elapsed) / this.speed };
   }

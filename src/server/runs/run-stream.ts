@@ -1,5 +1,5 @@
-import { minMaxIndices } from '@/core/traces/decimate';
-import { concatTraces, makeTrace, type Trace } from '@/core/traces/trace';
+import { thinned } from '@/core/traces/decimate';
+import { concatTraces, type Trace } from '@/core/traces/trace';
 import { findRun, readTrace } from '@/data/runs';
 import { recorderOf, runNamed } from './bench-runs';
 import type { RunFrame, RunStatus } from './run-recorder';
@@ -35,18 +35,6 @@ const heartbeat = 800;
 const mostSent = 120_000;
 const thinnedTo = 8_000;
 
-function thinned(trace: Trace): Trace {
-  if (trace.time.length <= mostSent) return trace;
-  const wanted = new Set<number>();
-  for (const column of Object.values(trace.columns)) for (const at of minMaxIndices(column, thinnedTo)) wanted.add(at);
-  const indices = [...wanted].sort((p, q) => p - q);
-  const pick = (column: Float64Array) => Float64Array.from(indices, (i) => column[i]);
-  return makeTrace(
-    pick(trace.time),
-    Object.fromEntries(Object.entries(trace.columns).map(([id, column]) => [id, pick(column)])),
-  );
-}
-
 /**
  * Server-sent events of a run: everything recorded so far, then every new sample until the run is complete or the
  * screen goes away. A run that is not being recorded sends what the database has.
@@ -60,7 +48,8 @@ export async function runStream(id: string, signal: AbortSignal): Promise<Respon
   const body = new ReadableStream<Uint8Array>({
     async start(controller) {
       if (!recorder) {
-        const trace = thinned((await readTrace(id)).trace);
+        const whole = (await readTrace(id)).trace;
+        const trace = whole.time.length <= mostSent ? whole : thinned(whole, thinnedTo);
         const state = run.state === 'recording' ? 'interrupted' : run.state;
         controller.enqueue(encoder.encode(wire('whole', state, trace, null)));
         controller.close();

@@ -9,7 +9,7 @@ import { TypedBench } from './typed-bench';
 const everyPlan = families
   .flatMap((family) => family.kinds)
   .flatMap((kind) =>
-    kind.plans.map((plan) => [`${kind.family} (${kind.curve.output}), ${plan.id}`, kind, plan] as const),
+    kind.plans.map((plan) => [`${kind.family} (${kind.curve.outputs[0]}), ${plan.id}`, kind, plan] as const),
   );
 
 const at = { site: { altitudeM: 1420, benchVolumeCm3: 600 }, date: '2026-11-23T08:00:00Z', air: 'Air 85.4 kPa' };
@@ -35,7 +35,8 @@ describe.each(everyPlan)('benches of %s', (_title, kind, plan) => {
       const { container, unmount } = show(<LookBench view={view} step={step.id} air={at.air} appearance={{}} />);
       expect(headings(container)).toContain(step.title);
       if (step.kind === 'look')
-        for (const point of step.points) expect(within(container).getAllByText(point.title).length).toBeGreaterThan(0);
+        for (const point of step.feeds.look.points)
+          expect(within(container).getAllByText(point.title).length).toBeGreaterThan(0);
       unmount();
     }
   });

@@ -15,13 +15,13 @@ import { readProblemText } from '@/core/wording/read-problem-text';
 import { channelTitle } from '@/core/vocabulary/channel-titles';
 import type { JobView } from '@/server/jobs/job-view';
 import { Chart } from '@/ui/charts/chart';
-import { chartTokens } from '@/ui/charts/chart-colours';
+import { chartTokens } from '@/charts/chart-colours';
 import { Key } from '@/ui/parts/key';
-import type { PreviewSamples } from '@/workers/log-messages';
+import type { GrowingTrace } from '@/core/traces/trace';
 import { send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
 import { BenchHead } from './bench-head';
-import { benchPicture } from './bench-picture';
+import { stepPicture } from '@/charts/step-picture';
 import { CautionList } from './caution-list';
 import { MappingTable } from './mapping-table';
 import { ProblemList } from './problem-list';
@@ -44,7 +44,7 @@ interface Props {
   readonly policy: DecisionPolicy;
 }
 
-const noSamples: PreviewSamples = { time: [], columns: {} };
+const noSamples: GrowingTrace = { time: [], columns: {} };
 
 const questionWords: Readonly<Record<MappingQuestion['why'], (header: string) => string>> = {
   'unit-unknown': (header) =>
@@ -93,13 +93,13 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
   // What it should be is drawn as soon as the columns are known; the log comes over it when it is judged.
   const picture = useMemo(() => {
     if (!mapped) return null;
-    return benchPicture({
+    return stepPicture({
       kind,
       step,
       context,
       samples: judged?.preview ?? noSamples,
       readings: {},
-      bands: step.bands(context, {}),
+      bands: step.feeds.live?.bands(context, {}) ?? {},
       result: judged?.result ?? null,
       running: false,
       watched: null,
@@ -262,9 +262,9 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
           >
             <p>Drop the log here, or choose it.</p>
             <p>
-              This step needs {step.needs.map((channel) => channelTitle(channel).toLowerCase()).join(' and ')}
-              {step.uses.length > 0 &&
-                `, and uses ${step.uses.map((channel) => channelTitle(channel).toLowerCase()).join(', ')} where there`}
+              This step needs {step.feeds.log.needs.map((channel) => channelTitle(channel).toLowerCase()).join(' and ')}
+              {step.feeds.log.uses.length > 0 &&
+                `, and uses ${step.feeds.log.uses.map((channel) => channelTitle(channel).toLowerCase()).join(', ')} where there`}
               .
             </p>
           </div>

@@ -47,7 +47,7 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
   const [trouble, setTrouble] = useState('');
   const [busy, setBusy] = useState(false);
   const unread = step.cautions.filter((id) => !view.cautions.some((each) => each.caution === id));
-  const missing = step.points.filter((point) => marked[point.id] === undefined);
+  const missing = step.feeds.look.points.filter((point) => marked[point.id] === undefined);
   const done = kept !== null && draft === '';
   const shut = useShut(view, stepId);
   // What was kept stays to be read; a new look waits for the interlock.
@@ -95,27 +95,28 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
     back: () => router.push(`/jobs/${view.job.id}`),
   });
 
-  const firstOpen = missing[0]?.id ?? step.points[0].id;
+  const firstOpen = missing[0]?.id ?? step.feeds.look.points[0].id;
   const current = chosen ?? firstOpen;
   const mark = (point: string, option: string) => setDraft(JSON.stringify({ ...marked, [point]: option }));
   const markCurrent = (at: number) => {
-    const option = step.options[at];
+    const option = step.feeds.look.options[at];
     if (!option || unread.length > 0 || locked) return;
     mark(current, option.id);
-    const next = step.points[step.points.findIndex((point) => point.id === current) + 1];
+    const next = step.feeds.look.points[step.feeds.look.points.findIndex((point) => point.id === current) + 1];
     setChosen(next?.id ?? null);
   };
-  useHotkeys(pointKeys, (event) => setChosen(step.points[Number(event.key) - 1]?.id ?? null), [step]);
+  useHotkeys(pointKeys, (event) => setChosen(step.feeds.look.points[Number(event.key) - 1]?.id ?? null), [step]);
   useHotkeys(optionKeys, (event) => markCurrent(optionKeys.indexOf(event.key.toLowerCase())), [
     current,
     marked,
     unread.length,
   ]);
 
-  const best = step.options[0];
+  const best = step.feeds.look.options[0];
   const restAs = () =>
     setDraft(JSON.stringify({ ...Object.fromEntries(missing.map((point) => [point.id, best.id])), ...marked }));
-  const seen = (point: string) => step.options.find((option) => option.id === appearance[point])?.title ?? best.title;
+  const seen = (point: string) =>
+    step.feeds.look.options.find((option) => option.id === appearance[point])?.title ?? best.title;
 
   return (
     <div className={styles.bench}>
@@ -139,7 +140,7 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
         ) : (
           <div className={styles.lookWithSketch}>
             <div className={styles.look}>
-              {step.points.map((point, at) => (
+              {step.feeds.look.points.map((point, at) => (
                 <fieldset key={point.id} data-current={point.id === current}>
                   <legend>
                     <Key>{String(at + 1)}</Key> {point.title}
@@ -147,7 +148,7 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
                     <span className={styles.seen}>On the stand-in: {seen(point.id).toLowerCase()}</span>
                   </legend>
                   <div className={styles.options}>
-                    {step.options.map((option, key) => (
+                    {step.feeds.look.options.map((option, key) => (
                       <label key={option.id}>
                         <input
                           type="radio"
@@ -184,7 +185,7 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
         <p>
           {missing.length === 0
             ? 'Every point has a word'
-            : `${missing.length} of ${step.points.length} points still to say`}
+            : `${missing.length} of ${step.feeds.look.points.length} points still to say`}
         </p>
       </footer>
     </div>

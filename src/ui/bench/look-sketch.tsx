@@ -18,12 +18,12 @@ export function LookSketch({ step, marked, current, onChoose }: Props) {
   return (
     <div className={styles.sketch}>
       <svg viewBox="0 0 320 200" aria-hidden>
-        {step.sketch.map((shape) => (
+        {step.feeds.look.sketch.map((shape) => (
           <path key={shape.path} d={shape.path} className={styles[`sketch-${shape.fill}`]} />
         ))}
       </svg>
-      {step.points.map((point, at) => {
-        const effect = step.options.find((option) => option.id === marked[point.id])?.effect;
+      {step.feeds.look.points.map((point, at) => {
+        const effect = step.feeds.look.options.find((option) => option.id === marked[point.id])?.effect;
         return (
           <button
             key={point.id}

@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import { useColorScheme } from '@mui/material/styles';
 import { useRouter } from 'next/navigation';
 import { useMemo, useRef, type ReactNode } from 'react';
+import { pictureOf } from '@/core/procedure/picture';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
 import type { Site } from '@/core/formats/site-file';
 import { guideSeconds } from '@/core/procedure/guide';
@@ -15,14 +16,14 @@ import { instructionText } from '@/core/wording/instruction-text';
 import type { JobView } from '@/server/jobs/job-view';
 import type { RunStatus } from '@/server/runs/run-recorder';
 import { Chart } from '@/ui/charts/chart';
-import { chartTokens } from '@/ui/charts/chart-colours';
+import { chartTokens } from '@/charts/chart-colours';
 import { Key } from '@/ui/parts/key';
 import { OverdueNote } from '@/ui/parts/overdue-note';
 import { UndoList } from '@/ui/parts/undo-list';
 import { send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
 import { BenchHead } from './bench-head';
-import { benchPicture } from './bench-picture';
+import { stepPicture } from '@/charts/step-picture';
 import { CautionList } from './caution-list';
 import { Lever } from './lever';
 import { measuredActions } from './measured-actions';
@@ -36,7 +37,7 @@ import { StepResults } from './step-results';
 import { useBenchContext } from './use-bench-context';
 import { useBenchRun } from './use-bench-run';
 import { useKeyActions } from './use-key-actions';
-import { watchHold } from './watch-hold';
+import { watchHold } from '@/core/toolboxes/vacuum/watch-hold';
 import { WaysToFeed } from './ways-to-feed';
 import { useLever } from './use-lever';
 import styles from './bench.module.css';
@@ -92,7 +93,7 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
   const { mode } = useColorScheme();
   const { kind, context, lever: driven } = useBenchContext(view, stepId, site, date);
   const step = kind.steps.find((each) => each.id === stepId) as MeasuredStep<unknown>;
-  const phases = useMemo(() => step.guide(context), [step, context]);
+  const phases = useMemo(() => step.feeds.live?.guide(context) ?? [], [step, context]);
   const run = useBenchRun(view, stepId, person);
   const { stream, result } = run;
   const lever = useLever(run.runId, run.setTrouble);
@@ -105,7 +106,7 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
   const idle = run.runId === null;
   const readings = readingsNow(stream.samples);
   const live = recording ? readings : {};
-  const bands = step.bands(context, recording ? readings : {});
+  const bands = step.feeds.live?.bands(context, recording ? readings : {}) ?? {};
   const usesLever = phases.some((phase) => phase.lever.to > 0);
   const byItself = stream.status?.byItself ?? false;
   // Phases that wait for something may take long or not: the axis grows with them.
@@ -115,13 +116,17 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
   const at = Math.min(stream.status?.phase ?? 0, phases.length - 1);
   // Well under a millisecond, so it is looked at anew with every picture.
   const watched = recording
-    ? watchHold(step, context, { phase: phases[at], status: stream.status, samples: stream.samples })
+    ? watchHold(step, context, {
+        phase: phases[at],
+        elapsed: stream.status?.elapsed ?? null,
+        samples: stream.samples,
+      })
     : null;
   // Nothing is called on readings that have stopped coming.
   const silent = recording && stream.silent;
   const callable = silent ? null : watched?.call.kind === 'pass' || watched?.call.kind === 'fail' ? watched.call : null;
 
-  const picture = benchPicture({
+  const picture = stepPicture({
     kind,
     step,
     context,
@@ -287,7 +292,7 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
 
   /** "Called at 6 s of 15 s: 0.40 ± 0.20 kPa of 3.30 kPa". */
   function callText(call: { readonly at: number; readonly loss: number; readonly expanded: number }): string {
-    const as = watched?.channel.endsWith('_vacuum') ? 'vacuum-difference' : 'difference';
+    const as = watched && shownAs(watched.channel) === 'vacuum' ? 'vacuum-difference' : 'difference';
     const unit = shownUnit(as, units);
     const loss = figure(call.loss, unit, call.expanded);
     const limit = figure(watched?.limit ?? Number.NaN, unit);
@@ -298,8 +303,8 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
     if (recording)
       return (
         <>
-          Recording on the stand-in rig, {step.sampleRate ?? 200} samples/s,{' '}
-          {(stream.samples.time.at(-1) ?? 0).toFixed(0)} s{stream.status?.duty ? dutyText(stream.status.duty) : ''}
+          Recording on the stand-in rig, {step.feeds.live?.rate ?? 200} samples/s, {(stream.samples.time.at(-1) ?? 0).toFixed(0)} s
+          {stream.status?.duty ? dutyText(stream.status.duty) : ''}
           <br />
           {at + 1 < phases.length
             ? `Then: ${inSentence(instructionText(phases[at + 1].instruction, units))}`
@@ -312,10 +317,11 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
   }
 
   function pictureAndLever(): ReactNode {
+    const curve = pictureOf(step.pictures, 'curve');
     return (
       <div className={styles.picture}>
         <div className={styles.drawn}>
-          {(step.picture.kind === 'ride-the-line' || step.picture.kind === 'two-circuits') && (
+          {curve && (
             <div className={styles.legend}>
               <span>
                 <i style={{ background: 'var(--measured)' }} /> pull
@@ -323,10 +329,9 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
               <span>
                 <i style={{ background: 'var(--way-back)' }} /> way back
               </span>
-              {step.picture.kind === 'two-circuits' && (
+              {curve.outputs[1] && (
                 <span>
-                  <i style={{ background: 'var(--ink)' }} /> {channelTitle(step.picture.channels[1]).toLowerCase()},
-                  dashed
+                  <i style={{ background: 'var(--ink)' }} /> {channelTitle(curve.outputs[1]).toLowerCase()}, dashed
                 </span>
               )}
               <span>
@@ -354,7 +359,7 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
     // A step that two plans share reads both their levers; only the plan's own is there.
     const levers = kind.plans.flatMap((plan) => plan.lever?.channel ?? []);
     const wanted = readingOrder
-      .filter((channel) => step.needs.includes(channel) || step.uses.includes(channel))
+      .filter((channel) => step.feeds.log.needs.includes(channel) || step.feeds.log.uses.includes(channel))
       .filter((channel) => channel === driven?.channel || !levers.includes(channel))
       .slice(0, 4);
     return wanted.map((channel) => {

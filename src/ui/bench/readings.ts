@@ -1,12 +1,12 @@
 import type { ReadingBands } from '@/core/procedure/expected';
 import { shownAs } from '@/core/quantities/shown-as';
-import type { Samples } from './use-run-stream';
+import type { GrowingTrace } from '@/core/traces/trace';
 
 /** Readings are means over this long, s: steady enough to read, quick enough to follow a hand. */
 const readingSeconds = 0.15;
 
 /** The reading of each channel now, SI; a channel without samples is left out. */
-export function readingsNow({ time, columns }: Samples): Record<string, number> {
+export function readingsNow({ time, columns }: GrowingTrace): Record<string, number> {
   const end = time[time.length - 1] ?? 0;
   let from = time.length;
   while (from > 0 && time[from - 1] > end - readingSeconds) from--;

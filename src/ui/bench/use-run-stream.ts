@@ -1,13 +1,8 @@
 'use client';
+import type { GrowingTrace } from '@/core/traces/trace';
 import { useEffect, useRef, useState } from 'react';
 import type { RunStatus } from '@/server/runs/run-recorder';
 import type { WireFrame } from '@/server/runs/run-stream';
-
-/** Samples of a run as they have come, SI; NaN where one is missing. */
-export interface Samples {
-  readonly time: number[];
-  readonly columns: Record<string, number[]>;
-}
 
 export type StreamState = 'connecting' | 'recording' | 'interrupted' | 'complete' | 'kept' | 'discarded';
 
@@ -20,16 +15,16 @@ export interface RunStream {
   readonly status: RunStatus | null;
   /** Nothing has come for a while although the run should be going on: what is shown is from before. */
   readonly silent: boolean;
-  readonly samples: Samples;
+  readonly samples: GrowingTrace;
   /** Changes whenever samples have come: the samples themselves are appended in place. */
   readonly version: number;
 }
 
-const nothing: Samples = { time: [], columns: {} };
+const nothing: GrowingTrace = { time: [], columns: {} };
 const notYet: RunStream = { state: 'connecting', status: null, silent: false, samples: nothing, version: 0 };
 const endStates = new Set(['complete', 'kept', 'discarded', 'interrupted']);
 
-function append(samples: Samples, frame: WireFrame): void {
+function append(samples: GrowingTrace, frame: WireFrame): void {
   for (const time of frame.time) samples.time.push(time);
   for (const [id, column] of Object.entries(frame.columns)) {
     const own = (samples.columns[id] ??= []);
@@ -43,7 +38,7 @@ export function useRunStream(runId: string | null, attempt: number): RunStream {
   const pending = useRef(0);
   useEffect(() => {
     if (runId === null) return;
-    let samples: Samples = { time: [], columns: {} };
+    let samples: GrowingTrace = { time: [], columns: {} };
     let last: Pick<RunStream, 'state' | 'status' | 'silent'> = { state: 'connecting', status: null, silent: false };
     let heard = Date.now();
     let again: ReturnType<typeof setTimeout> | null = null;

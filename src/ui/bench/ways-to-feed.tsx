@@ -14,7 +14,7 @@ export function WaysToFeed({ view, step, current }: Props) {
   if (step.kind === 'typed') return null;
   const base = `/jobs/${view.job.id}/bench/${step.id}`;
   const ways = [
-    { id: 'live', title: 'Live', href: base },
+    ...(step.feeds.live ? [{ id: 'live', title: 'Live', href: base }] : []),
     { id: 'log', title: 'Log file', href: `${base}?by=log` },
     { id: 'dial', title: 'Dials', href: `${base}?by=dial` },
   ];

@@ -80,9 +80,10 @@ function Findings({ view, step }: { readonly view: JobView; readonly step: StepV
   const { findings } = step.evaluation;
   return (
     <ul>
-      {definition.points.map((point) => (
+      {definition.feeds.look.points.map((point) => (
         <li key={point.id}>
-          {point.title}: {definition.options.find((option) => option.id === findings[point.id])?.title.toLowerCase()}
+          {point.title}:{' '}
+          {definition.feeds.look.options.find((option) => option.id === findings[point.id])?.title.toLowerCase()}
         </li>
       ))}
     </ul>

@@ -7,9 +7,9 @@ import { toleranceBand } from '@/core/pictures/tolerance-band';
 import type { Air } from '@/core/quantities/standard-atmosphere';
 import { quantity, type AbsolutePressure } from '@/core/quantities/quantity';
 import { Chart } from '@/ui/charts/chart';
-import { chartTokens } from '@/ui/charts/chart-colours';
-import { curveAxes, curvePointText, curveTitle } from '@/ui/charts/curve-axes';
-import { rideTheLineOption } from '@/ui/charts/ride-the-line';
+import { chartTokens } from '@/charts/chart-colours';
+import { curveAxes, curvePointText, curveTitle } from '@/charts/curve-axes';
+import { rideTheLineOption } from '@/charts/ride-the-line';
 import { useShop } from '@/ui/shell/shop-context';
 
 interface Props {
@@ -36,12 +36,12 @@ export function SheetCurve({ familyId, spec, air, className }: Props) {
       questionedBy: null,
     } as const;
     const supply = kind.plans[0].supply?.at(unit, ambient) ?? 0;
-    const band = toleranceBand(kind, unit, () => supply, {
+    const band = toleranceBand(kind.curve, unit, () => supply, {
       ambient,
       airTemperature: air.temperature,
       workshopLimits: defaultWorkshopLimits,
     });
-    const axes = curveAxes(kind, units);
+    const axes = curveAxes(kind.curve, units);
     const marks = band.curve.keyPoints.flatMap((point) =>
       markTitles[point.id]
         ? [

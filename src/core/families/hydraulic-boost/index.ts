@@ -1,5 +1,4 @@
-import { servoCurve } from '../../toolboxes/servo/servo-curve';
-import { servoBand } from '../../toolboxes/servo/pressure-servo';
+import { servoPicture } from '../../toolboxes/servo/servo-curve';
 import type { Family } from '../../contract/family';
 import type { Kind } from '../../contract/kind';
 import type { HydraulicBoostCondition } from './faults';
@@ -50,10 +49,7 @@ const kind: Kind<HydraulicBoostSpec, HydraulicBoostUnit, HydraulicBoostCondition
     },
   ],
   steps: hydraulicBoostSteps,
-  curve: { input: 'pedal_force', output: 'output_pressure' },
-  expectedCurve: (unit, supply, { workshopLimits }) => servoCurve(hydraulicServo, unit, supply, workshopLimits),
-  expectedBand: (unit, lever, pressure, { workshopLimits }) =>
-    servoBand(hydraulicServo, unit, { lever, pressure }, workshopLimits),
+  curve: servoPicture(hydraulicServo),
 };
 
 /** Booster fed by the steering pump, with a small reserve accumulator. */

@@ -24,14 +24,18 @@ export const fluidLook: LookStep = {
   cautions: ['running-engine', 'fluid-not-mixed'],
   optional: false,
   characteristics: [],
-  sketch: engineAndBooster,
-  points: [
-    { id: 'level', title: 'Level', hint: 'At the mark for its temperature', at: [238, 18] },
-    { id: 'colour', title: 'Colour', hint: 'Clear; dark or gritty is worn or burnt', at: [226, 40] },
-    { id: 'foam', title: 'Foam', hint: 'None: foam and a groan are air', at: [252, 40] },
-    { id: 'belt', title: 'Belt', hint: 'Tight, dry, not glazed', at: [292, 46] },
-  ],
-  options: inOrderOptions,
+  feeds: {
+    look: {
+      sketch: engineAndBooster,
+      points: [
+        { id: 'level', title: 'Level', hint: 'At the mark for its temperature', at: [238, 18] },
+        { id: 'colour', title: 'Colour', hint: 'Clear; dark or gritty is worn or burnt', at: [226, 40] },
+        { id: 'foam', title: 'Foam', hint: 'None: foam and a groan are air', at: [252, 40] },
+        { id: 'belt', title: 'Belt', hint: 'Tight, dry, not glazed', at: [292, 46] },
+      ],
+      options: inOrderOptions,
+    },
+  },
 };
 
 export const hoseLook: LookStep = {
@@ -43,19 +47,23 @@ export const hoseLook: LookStep = {
   cautions: ['running-engine', 'fluid-jet'],
   optional: false,
   characteristics: [],
-  sketch: engineAndBooster,
-  points: [
-    { id: 'rating', title: 'Rating', hint: 'Marked above the relief pressure on the sheet', at: [150, 48] },
-    { id: 'route', title: 'Route', hint: 'Not rubbing, not against the exhaust', at: [118, 74] },
-    {
-      id: 'elbows',
-      title: 'Elbows',
-      hint: 'Clocked so that the hose is not twisted; left-hand nuts on some ends',
-      at: [92, 98],
+  feeds: {
+    look: {
+      sketch: engineAndBooster,
+      points: [
+        { id: 'rating', title: 'Rating', hint: 'Marked above the relief pressure on the sheet', at: [150, 48] },
+        { id: 'route', title: 'Route', hint: 'Not rubbing, not against the exhaust', at: [118, 74] },
+        {
+          id: 'elbows',
+          title: 'Elbows',
+          hint: 'Clocked so that the hose is not twisted; left-hand nuts on some ends',
+          at: [92, 98],
+        },
+        { id: 'return-hose', title: 'Return hose', hint: 'Soft but whole, not kinked', at: [186, 72] },
+      ],
+      options: inOrderOptions,
     },
-    { id: 'return-hose', title: 'Return hose', hint: 'Soft but whole, not kinked', at: [186, 72] },
-  ],
-  options: inOrderOptions,
+  },
 };
 
 export const leakLook: LookStep = {
@@ -67,14 +75,18 @@ export const leakLook: LookStep = {
   cautions: ['fluid-jet', 'never-loosen', 'running-engine'],
   optional: false,
   characteristics: [],
-  sketch: engineAndBooster,
-  points: [
-    { id: 'rod-seal', title: 'Rod seal', hint: 'Behind the push rod’s boot', at: [44, 118] },
-    { id: 'spool-plug', title: 'Spool plug', hint: 'End plug and its ring', at: [58, 104] },
-    { id: 'housing-joint', title: 'Housing joint', hint: 'Between booster and master cylinder', at: [116, 150] },
-    { id: 'accumulator-seal', title: 'Accumulator seal', hint: 'Around its cap', at: [88, 172] },
-  ],
-  options: leakOptions,
+  feeds: {
+    look: {
+      sketch: engineAndBooster,
+      points: [
+        { id: 'rod-seal', title: 'Rod seal', hint: 'Behind the push rod’s boot', at: [44, 118] },
+        { id: 'spool-plug', title: 'Spool plug', hint: 'End plug and its ring', at: [58, 104] },
+        { id: 'housing-joint', title: 'Housing joint', hint: 'Between booster and master cylinder', at: [116, 150] },
+        { id: 'accumulator-seal', title: 'Accumulator seal', hint: 'Around its cap', at: [88, 172] },
+      ],
+      options: leakOptions,
+    },
+  },
 };
 
 export const bleed: LookStep = {
@@ -86,16 +98,20 @@ export const bleed: LookStep = {
   cautions: ['rigid-stands', 'running-engine', 'brake-fluid'],
   optional: false,
   characteristics: [],
-  sketch: engineAndBooster,
-  points: [
-    { id: 'lock-to-lock', title: 'Lock to lock', hint: 'Slowly, never held on the stop', at: [270, 164] },
-    { id: 'pedal-stroked', title: 'Pedal stroked', hint: 'Several times, engine idling', at: [20, 118] },
-    { id: 'foam-cleared', title: 'Foam cleared', hint: 'Left until no bubble rises', at: [252, 22] },
-    { id: 'level-after', title: 'Level after it', hint: 'Topped up with the sheet’s fluid', at: [226, 22] },
-  ],
-  options: [
-    { id: 'in-order', title: 'Done', effect: 'pass' },
-    { id: 'note', title: 'To note', effect: 'note' },
-    { id: 'unfit', title: 'Does not clear', effect: 'fail' },
-  ],
+  feeds: {
+    look: {
+      sketch: engineAndBooster,
+      points: [
+        { id: 'lock-to-lock', title: 'Lock to lock', hint: 'Slowly, never held on the stop', at: [270, 164] },
+        { id: 'pedal-stroked', title: 'Pedal stroked', hint: 'Several times, engine idling', at: [20, 118] },
+        { id: 'foam-cleared', title: 'Foam cleared', hint: 'Left until no bubble rises', at: [252, 22] },
+        { id: 'level-after', title: 'Level after it', hint: 'Topped up with the sheet’s fluid', at: [226, 22] },
+      ],
+      options: [
+        { id: 'in-order', title: 'Done', effect: 'pass' },
+        { id: 'note', title: 'To note', effect: 'note' },
+        { id: 'unfit', title: 'Does not clear', effect: 'fail' },
+      ],
+    },
+  },
 };

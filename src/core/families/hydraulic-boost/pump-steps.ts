@@ -23,20 +23,29 @@ export const pumpRelief: Measured = {
   optional: false,
   characteristics: ['relief-pressure', 'pump-flow'],
   interlock: { kind: 'steps-clear', steps: ['fluid-look', 'hose-look'] },
-  needs: ['pump_pressure', 'flow'],
-  uses: ['pump_on'],
-  leastRows: 20,
-  picture: { kind: 'over-time', channels: ['pump_pressure', 'flow'] },
-  startsFrom: 'charged',
-  guide: () => [
-    wait({ code: 'start-engine', seconds: 2 }, engineOn, 2),
-    wait({ code: 'flow-at-idle', seconds: idleSeconds }, engineOn, idleSeconds),
-    {
-      ...wait({ code: 'dead-head', seconds: longestDeadHead }, { ...engineOn, 'dead-head': 1 }, deadHeadSeconds),
-      duty: { of: 'dead-head', channel: 'pump_on', seconds: longestDeadHead },
+  feeds: {
+    log: {
+      needs: ['pump_pressure', 'flow'],
+      uses: ['pump_on'],
+      leastRows: 20,
     },
-    wait({ code: 'open-dead-head' }, engineOn, 3),
-  ],
+    live: {
+      startsFrom: 'charged',
+      guide: () => [
+        wait({ code: 'start-engine', seconds: 2 }, engineOn, 2),
+        wait({ code: 'flow-at-idle', seconds: idleSeconds }, engineOn, idleSeconds),
+        {
+          ...wait({ code: 'dead-head', seconds: longestDeadHead }, { ...engineOn, 'dead-head': 1 }, deadHeadSeconds),
+          duty: { of: 'dead-head', channel: 'pump_on', seconds: longestDeadHead },
+        },
+        wait({ code: 'open-dead-head' }, engineOn, 3),
+      ],
+      bands: ({ unit }) => ({
+        pump_pressure: [unit.relief * 0.9, unit.relief * 1.1],
+        flow: [unit.pumpFlow * 0.8, unit.pumpFlow * 1.2],
+      }),
+    },
+  },
   analyse: analyseRelief,
   limits: (_analysis, { unit, workshopLimits }) => {
     const percent = unit.spec.reliefTolerancePercent;
@@ -60,10 +69,7 @@ export const pumpRelief: Measured = {
       },
     ];
   },
-  bands: ({ unit }) => ({
-    pump_pressure: [unit.relief * 0.9, unit.relief * 1.1],
-    flow: [unit.pumpFlow * 0.8, unit.pumpFlow * 1.2],
-  }),
+  pictures: [{ kind: 'over-time', channels: ['pump_pressure', 'flow'] }],
 };
 
 export const returnPressure: Measured = {
@@ -75,12 +81,21 @@ export const returnPressure: Measured = {
   cautions: ['running-engine', 'fluid-jet'],
   optional: false,
   characteristics: ['return-pressure'],
-  needs: ['return_pressure'],
-  uses: ['engine_on'],
-  leastRows: 10,
-  picture: { kind: 'over-time', channels: ['return_pressure'] },
-  startsFrom: 'charged',
-  guide: () => [wait({ code: 'rest', seconds: 2 }, off, 2), wait({ code: 'start-engine', seconds: 8 }, engineOn, 8)],
+  feeds: {
+    log: {
+      needs: ['return_pressure'],
+      uses: ['engine_on'],
+      leastRows: 10,
+    },
+    live: {
+      startsFrom: 'charged',
+      guide: () => [
+        wait({ code: 'rest', seconds: 2 }, off, 2),
+        wait({ code: 'start-engine', seconds: 8 }, engineOn, 8),
+      ],
+      bands: ({ workshopLimits }) => ({ return_pressure: [0, workshopLimits.returnPressure] }),
+    },
+  },
   analyse: (trace, context) =>
     analyseSteadyReading(trace, context, {
       id: 'return-pressure',
@@ -100,7 +115,7 @@ export const returnPressure: Measured = {
       ),
     ),
   ],
-  bands: ({ workshopLimits }) => ({ return_pressure: [0, workshopLimits.returnPressure] }),
+  pictures: [{ kind: 'over-time', channels: ['return_pressure'] }],
 };
 
 export const steeringShare: Measured = {
@@ -112,30 +127,36 @@ export const steeringShare: Measured = {
   cautions: ['running-engine', 'vehicle-still'],
   optional: false,
   characteristics: ['boost-sag'],
-  needs: ['boost_pressure', lever],
-  uses: ['pump_pressure', 'output_pressure'],
-  leastRows: 20,
-  picture: { kind: 'over-time', channels: ['boost_pressure', 'output_pressure'] },
-  startsFrom: 'charged',
-  guide: ({ unit }) => {
-    const level = holdForce(unit);
-    return [
-      wait({ code: 'start-engine', seconds: 2 }, engineOn, 2),
-      {
-        instruction: { code: 'pull-to-hold', channel: lever, level, seconds: 1 },
-        controls: engineOn,
-        lever: { to: level, seconds: 1.5 },
-        end: { kind: 'input-held', level, tolerance: 0.1 * level, seconds: 1.5 },
+  feeds: {
+    log: {
+      needs: ['boost_pressure', lever],
+      uses: ['pump_pressure', 'output_pressure'],
+      leastRows: 20,
+    },
+    live: {
+      startsFrom: 'charged',
+      guide: ({ unit }) => {
+        const level = holdForce(unit);
+        return [
+          wait({ code: 'start-engine', seconds: 2 }, engineOn, 2),
+          {
+            instruction: { code: 'pull-to-hold', channel: lever, level, seconds: 1 },
+            controls: engineOn,
+            lever: { to: level, seconds: 1.5 },
+            end: { kind: 'input-held', level, tolerance: 0.1 * level, seconds: 1.5 },
+          },
+          wait({ code: 'steer-and-hold', seconds: 4 }, { ...engineOn, steer: 1 }, 4, level),
+          wait({ code: 'hold-there', seconds: 1 }, engineOn, 1, level),
+          {
+            instruction: { code: 'let-go', channel: lever },
+            controls: engineOn,
+            lever: { to: 0, seconds: 0.5 },
+            end: { kind: 'input-below', level: 8 },
+          },
+        ];
       },
-      wait({ code: 'steer-and-hold', seconds: 4 }, { ...engineOn, steer: 1 }, 4, level),
-      wait({ code: 'hold-there', seconds: 1 }, engineOn, 1, level),
-      {
-        instruction: { code: 'let-go', channel: lever },
-        controls: engineOn,
-        lever: { to: 0, seconds: 0.5 },
-        end: { kind: 'input-below', level: 8 },
-      },
-    ];
+      bands: ({ unit }) => ({ boost_pressure: [unit.relief * 0.6, unit.relief] }),
+    },
   },
   analyse: analyseSteering,
   limits: (_analysis, { unit, workshopLimits }) => [
@@ -145,7 +166,7 @@ export const steeringShare: Measured = {
       { expected: 0 },
     ),
   ],
-  bands: ({ unit }) => ({ boost_pressure: [unit.relief * 0.6, unit.relief] }),
+  pictures: [{ kind: 'over-time', channels: ['boost_pressure', 'output_pressure'] }],
 };
 
 /** Pedal force that asks for nearly all the pump can give, so that a starved pump shows, N. */

@@ -16,7 +16,7 @@ import type { StepAnalysis } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import { outputAt, predictReserve, type HydraulicBoostUnit } from './geometry';
-import { wait } from '../../procedure/guide-phase';
+import { heldWait, wait } from '../../procedure/guide-phase';
 import { lever, engineOn, off, stroke, airOf } from './step-parts';
 
 type Context = StepContext<HydraulicBoostUnit>;
@@ -33,36 +33,42 @@ export const offDrop: Measured = {
   cautions: ['vehicle-still', 'running-engine'],
   optional: false,
   characteristics: ['pedal-sink'],
-  needs: [lever, 'pedal_travel'],
-  uses: ['engine_on', 'boost_pressure', 'accumulator_pressure'],
-  leastRows: 30,
-  picture: { kind: 'over-time', channels: ['pedal_travel', lever] },
-  startsFrom: 'charged',
-  guide: (context) => {
-    const level = context.unit.reserveForce * 0.6;
-    const strokes = Math.max(6, predictedStrokes(context) + 4);
-    return [
-      wait({ code: 'stop-engine', seconds: 1 }, off, 1),
-      {
-        instruction: { code: 'pump-until-hard', strokes },
-        controls: off,
-        lever: { to: level * 1.4, seconds: 0.4, every: 2 },
-        end: { kind: 'strokes', level: level * 1.4, times: strokes, every: 2 },
+  feeds: {
+    log: {
+      needs: [lever, 'pedal_travel'],
+      uses: ['engine_on', 'boost_pressure', 'accumulator_pressure'],
+      leastRows: 30,
+    },
+    live: {
+      startsFrom: 'charged',
+      guide: (context) => {
+        const level = context.unit.reserveForce * 0.6;
+        const strokes = Math.max(6, predictedStrokes(context) + 4);
+        return [
+          wait({ code: 'stop-engine', seconds: 1 }, off, 1),
+          {
+            instruction: { code: 'pump-until-hard', strokes },
+            controls: off,
+            lever: { to: level * 1.4, seconds: 0.4, every: 2 },
+            end: { kind: 'strokes', level: level * 1.4, times: strokes, every: 2 },
+          },
+          {
+            instruction: { code: 'pull-to-hold', channel: lever, level, seconds: 1 },
+            controls: off,
+            lever: { to: level, seconds: 1 },
+            end: { kind: 'input-held', level, tolerance: 0.1 * level, seconds: 1.5 },
+          },
+          wait({ code: 'start-engine-holding', seconds: 5 }, engineOn, 5, level),
+          {
+            instruction: { code: 'let-go', channel: lever },
+            controls: engineOn,
+            lever: { to: 0, seconds: 0.5 },
+            end: { kind: 'input-below', level: 8 },
+          },
+        ];
       },
-      {
-        instruction: { code: 'pull-to-hold', channel: lever, level, seconds: 1 },
-        controls: off,
-        lever: { to: level, seconds: 1 },
-        end: { kind: 'input-held', level, tolerance: 0.1 * level, seconds: 1.5 },
-      },
-      wait({ code: 'start-engine-holding', seconds: 5 }, engineOn, 5, level),
-      {
-        instruction: { code: 'let-go', channel: lever },
-        controls: engineOn,
-        lever: { to: 0, seconds: 0.5 },
-        end: { kind: 'input-below', level: 8 },
-      },
-    ];
+      bands: () => ({}),
+    },
   },
   analyse: analysePedalDrop,
   limits: (_analysis, { workshopLimits }): Limit[] => [
@@ -75,7 +81,7 @@ export const offDrop: Measured = {
       source: { kind: 'workshop', key: 'pedalSink' },
     },
   ],
-  bands: () => ({}),
+  pictures: [{ kind: 'over-time', channels: ['pedal_travel', lever] }],
 };
 
 function predictedStrokes(context: Context): number {
@@ -124,18 +130,26 @@ export const reserve: Measured = {
   cautions: ['vehicle-still'],
   optional: false,
   characteristics: ['assisted-applications'],
-  needs: [lever, 'output_pressure'],
-  uses: ['accumulator_pressure', 'engine_on'],
-  leastRows: 40,
-  picture: { kind: 'staircase', channels: ['output_pressure'] },
-  startsFrom: 'charged',
-  guide: (context) => [
-    wait({ code: 'start-engine', seconds: 6 }, engineOn, 6),
-    wait({ code: 'stop-engine', seconds: 2 }, off, 2),
-    ...Array.from({ length: predictedStrokes(context) + 3 }, (_, at) =>
-      stroke(context.unit.reserveForce, at + 1),
-    ).flat(),
-  ],
+  feeds: {
+    log: {
+      needs: [lever, 'output_pressure'],
+      uses: ['accumulator_pressure', 'engine_on'],
+      leastRows: 40,
+    },
+    live: {
+      startsFrom: 'charged',
+      guide: (context) => [
+        wait({ code: 'start-engine', seconds: 6 }, engineOn, 6),
+        wait({ code: 'stop-engine', seconds: 2 }, off, 2),
+        ...Array.from({ length: predictedStrokes(context) + 3 }, (_, at) =>
+          stroke(context.unit.reserveForce, at + 1),
+        ).flat(),
+      ],
+      bands: (context) => ({
+        output_pressure: [0, (predictReserve(context.unit, airOf(context), 1)[0]?.output ?? 0) * 1.1],
+      }),
+    },
+  },
   analyse: (trace, context) =>
     answer(
       reserveQuestion(
@@ -166,14 +180,17 @@ export const reserve: Measured = {
       },
     ];
   },
-  bands: (context) => ({
-    output_pressure: [0, (predictReserve(context.unit, airOf(context), 1)[0]?.output ?? 0) * 1.1],
-  }),
-  staircase: (context) => {
-    const strokes = predictReserve(context.unit, airOf(context), strokesDrawn);
-    const unassisted = outputAt(context.unit, context.unit.reserveForce, 0);
-    return { strokes, threshold: ((strokes[0]?.output ?? unassisted) + unassisted) / 2 };
-  },
+  pictures: [
+    {
+      kind: 'steps',
+      predict: (context) => {
+        const strokes = predictReserve(context.unit, airOf(context), strokesDrawn);
+        const unassisted = outputAt(context.unit, context.unit.reserveForce, 0);
+        return { strokes, threshold: ((strokes[0]?.output ?? unassisted) + unassisted) / 2 };
+      },
+    },
+    { kind: 'over-time', channels: ['output_pressure'] },
+  ],
 };
 
 export const reserveSoak: Measured = {
@@ -185,18 +202,24 @@ export const reserveSoak: Measured = {
   cautions: ['vehicle-still', 'stored-pressure'],
   optional: false,
   characteristics: ['assisted-applications', 'store-soak-loss'],
-  needs: [lever, 'output_pressure'],
-  uses: ['accumulator_pressure'],
-  leastRows: 10,
-  sampleRate: 20,
-  picture: { kind: 'over-time', channels: ['accumulator_pressure', 'output_pressure'] },
-  startsFrom: 'charged',
-  guide: (context) => [
-    wait({ code: 'start-engine', seconds: 6 }, engineOn, 6),
-    wait({ code: 'soak', seconds: context.unit.spec.soakSeconds }, off, context.unit.spec.soakSeconds),
-    ...stroke(context.unit.reserveForce, 1),
-    ...stroke(context.unit.reserveForce, 2),
-  ],
+  feeds: {
+    log: {
+      needs: [lever, 'output_pressure'],
+      uses: ['accumulator_pressure'],
+      leastRows: 10,
+    },
+    live: {
+      rate: 20,
+      startsFrom: 'charged',
+      guide: (context) => [
+        wait({ code: 'start-engine', seconds: 6 }, engineOn, 6),
+        heldWait({ code: 'soak', seconds: context.unit.spec.soakSeconds }, off, context.unit.spec.soakSeconds),
+        ...stroke(context.unit.reserveForce, 1),
+        ...stroke(context.unit.reserveForce, 2),
+      ],
+      bands: ({ unit }) => ({ accumulator_pressure: [unit.reserve.charged * 0.7, unit.reserve.charged] }),
+    },
+  },
   analyse: (trace, context) => {
     const soak = { ...reserveOptions(context), soakSeconds: context.unit.spec.soakSeconds };
     // After a soak the first stroke itself is in question.
@@ -224,7 +247,7 @@ export const reserveSoak: Measured = {
         ]
       : []),
   ],
-  bands: ({ unit }) => ({ accumulator_pressure: [unit.reserve.charged * 0.7, unit.reserve.charged] }),
+  pictures: [{ kind: 'over-time', channels: ['accumulator_pressure', 'output_pressure'] }],
 };
 
 /** What a store lost can be told of any that was recorded up to a stroke. */

@@ -129,34 +129,43 @@ export const supplyCheck: MeasuredStep<MotorPumpUnit> = {
   characteristics: ['supply-drop', 'run-current'],
   interlock: { kind: 'dead-once' },
   pressure: 'charges',
-  needs: ['supply_voltage', 'motor_current', 'pump_on'],
-  uses: ['accumulator_pressure'],
-  leastRows: 12,
-  picture: { kind: 'over-time', channels: ['supply_voltage', 'motor_current'] },
-  startsFrom: 'empty',
-  guide: ({ unit }) => [
-    {
-      instruction: { code: 'rest', seconds: 2 },
-      controls: {},
-      lever: { to: 0, seconds: 0 },
-      end: { kind: 'seconds', seconds: 2 },
+  feeds: {
+    log: {
+      needs: ['supply_voltage', 'motor_current', 'pump_on'],
+      uses: ['accumulator_pressure'],
+      leastRows: 12,
     },
-    {
-      instruction: { code: 'power-on-watch' },
-      controls: { power: 1 },
-      lever: { to: 0, seconds: 0 },
-      end: { kind: 'switched', channel: 'pump_on', to: 0, times: 1, atMost: 200 },
-      ...(unit.store.motorRunMax === null
-        ? {}
-        : { duty: { of: 'motor' as const, channel: 'pump_on', seconds: unit.store.motorRunMax } }),
+    live: {
+      startsFrom: 'empty',
+      guide: ({ unit }) => [
+        {
+          instruction: { code: 'rest', seconds: 2 },
+          controls: {},
+          lever: { to: 0, seconds: 0 },
+          end: { kind: 'seconds', seconds: 2 },
+        },
+        {
+          instruction: { code: 'power-on-watch' },
+          controls: { power: 1 },
+          lever: { to: 0, seconds: 0 },
+          end: { kind: 'switched', channel: 'pump_on', to: 0, times: 1, atMost: 200 },
+          ...(unit.store.motorRunMax === null
+            ? {}
+            : { duty: { of: 'motor' as const, channel: 'pump_on', seconds: unit.store.motorRunMax } }),
+        },
+        {
+          instruction: { code: 'rest', seconds: 2 },
+          controls: {},
+          lever: { to: 0, seconds: 0 },
+          end: { kind: 'seconds', seconds: 2 },
+        },
+      ],
+      bands: ({ unit }) => ({
+        supply_voltage: [unit.ratedVoltage * 0.95, unit.ratedVoltage * 1.1],
+        motor_current: [unit.ratedCurrent * 0.35, unit.ratedCurrent * 1.3],
+      }),
     },
-    {
-      instruction: { code: 'rest', seconds: 2 },
-      controls: {},
-      lever: { to: 0, seconds: 0 },
-      end: { kind: 'seconds', seconds: 2 },
-    },
-  ],
+  },
   analyse: analyseSupply,
   limits: (_analysis, { unit, workshopLimits }) => [
     atMost(
@@ -172,8 +181,5 @@ export const supplyCheck: MeasuredStep<MotorPumpUnit> = {
       source: { kind: 'workshop', key: 'currentTolerance' },
     }),
   ],
-  bands: ({ unit }) => ({
-    supply_voltage: [unit.ratedVoltage * 0.95, unit.ratedVoltage * 1.1],
-    motor_current: [unit.ratedCurrent * 0.35, unit.ratedCurrent * 1.3],
-  }),
+  pictures: [{ kind: 'over-time', channels: ['supply_voltage', 'motor_current'] }],
 };

@@ -2,7 +2,7 @@ import type { Family } from '../../contract/family';
 import type { Kind } from '../../contract/kind';
 import { servoSteps } from '../../toolboxes/servo/servo-steps';
 import type { ServoSetup } from '../../toolboxes/servo/pressure-servo';
-import { chargeBand, chargeCurve } from '../../toolboxes/store/model/charge-curve';
+import { chargePicture } from '../../toolboxes/store/model/charge-curve';
 import { storeSteps } from '../../toolboxes/store/steps/store-steps';
 import { motorPumpBench } from './bench-stand';
 import { supplyCheck } from './electrical-step';
@@ -109,9 +109,7 @@ const kind: Kind<MotorPumpSpec, MotorPumpUnit, MotorPumpCondition> = {
     },
   ],
   steps,
-  curve: { input: 'time', output: 'accumulator_pressure' },
-  expectedCurve: (unit, _supply, here) => chargeCurve(unit.store, here),
-  expectedBand: (unit, time, _supply, here) => chargeBand(unit.store, time, here),
+  curve: chargePicture('accumulator_pressure', (unit) => unit.store),
 };
 
 /** Electric motor and pump, accumulator, switch, booster and master cylinder in one casting. */

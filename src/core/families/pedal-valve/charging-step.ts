@@ -1,7 +1,7 @@
 import { columnOf, type Trace } from '../../traces/trace';
 import { analyseStoreSwitch } from '../../toolboxes/store/analysis/store-switch-analysis';
 import { joinAnswers, onlyOf, silently } from '../../procedure/question';
-import type { MeasuredStep } from '../../procedure/step-definition';
+import { liveFeed, type MeasuredStep } from '../../procedure/step-definition';
 import type { PedalValveUnit } from './geometry';
 import { wait } from '../../procedure/guide-phase';
 import { live, circuits, store } from './step-parts';
@@ -15,13 +15,19 @@ export const charging: Measured = {
   title: 'Charging valve',
   why: 'From empty each store jumps to its precharge; then the valve’s cut-out, and, bled down, its cut-in.',
   characteristics: ['store-cut-in', 'store-cut-out', 'charge-time', 'precharge', 'precharge-2'],
-  guide: (context) => [
-    wait({ code: 'rest', seconds: 2 }, {}, 2),
-    ...store.untilCharged(context, { code: 'start-engine-charge' }),
-    ...store.untilStarted(context),
-    ...store.untilCharged(context, { code: 'shut-bleed-watch' }),
-    wait({ code: 'rest', seconds: 1 }, live, 1),
-  ],
+  feeds: {
+    log: store.charge.feeds.log,
+    live: {
+      ...liveFeed(store.charge),
+      guide: (context) => [
+        wait({ code: 'rest', seconds: 2 }, {}, 2),
+        ...store.untilCharged(context, { code: 'start-engine-charge' }),
+        ...store.untilStarted(context),
+        ...store.untilCharged(context, { code: 'shut-bleed-watch' }),
+        wait({ code: 'rest', seconds: 1 }, live, 1),
+      ],
+    },
+  },
   analyse: (trace, context) => {
     const charge = store.charge.analyse(trace, context);
     const front = circuits[0];
@@ -29,7 +35,6 @@ export const charging: Measured = {
     const switching = silently(analyseStoreSwitch(afterFirstRun(trace), front, context));
     return joinAnswers([switching, onlyOf(charge, ['charge-time', 'precharge', 'precharge-2'])]);
   },
-  entry: undefined,
   limits: (analysis, context) => [
     ...store.pumpSwitch.limits(analysis, context).filter((limit) => !limit.characteristic.endsWith('-2')),
     ...store.charge.limits(analysis, context).filter((limit) => limit.characteristic !== 'charge-time-2'),

@@ -3,9 +3,9 @@ import type { Kind } from '../../contract/kind';
 import { pedalValveBench } from './bench-stand';
 import type { PedalValveCondition } from './faults';
 import { pedalValveModel } from './model';
-import { brakePressure, fullAngle, preparePedalValve, pressAngle, type PedalValveUnit } from './geometry';
+import { preparePedalValve, type PedalValveUnit } from './geometry';
 import { pedalValveFields, pedalValveSchema, type PedalValveSpec } from './sheet';
-import { pressureBand } from './modulation-step';
+import { modulationPicture } from './modulation-step';
 import { pedalValveSteps } from './steps';
 
 const kind: Kind<PedalValveSpec, PedalValveUnit, PedalValveCondition> = {
@@ -48,27 +48,7 @@ const kind: Kind<PedalValveSpec, PedalValveUnit, PedalValveCondition> = {
     },
   ],
   steps: pedalValveSteps,
-  curve: { input: 'pedal_angle', output: 'front_pressure' },
-  expectedCurve: (unit, _supply, { workshopLimits }) => {
-    const point = (input: number, branch: 'apply' | 'way-back') => ({
-      input,
-      output: brakePressure(unit, input, branch),
-    });
-    const end = pressAngle(unit) * 1.04;
-    return {
-      apply: [0, unit.cutIn, fullAngle(unit), end].map((angle) => point(angle, 'apply')),
-      wayBack: [0, unit.cutIn - unit.hysteresis, fullAngle(unit) - unit.hysteresis, end].map((angle) =>
-        point(angle, 'way-back'),
-      ),
-      keyPoints: [
-        { id: 'cut-in', ...point(unit.cutIn, 'apply') },
-        { id: 'run-out', ...point(fullAngle(unit), 'apply') },
-      ],
-      tolerance: workshopLimits.slopeTolerance,
-      inputEnd: end,
-    };
-  },
-  expectedBand: (unit, angle) => pressureBand(unit, angle),
+  curve: modulationPicture,
 };
 
 /** Dual modulating pedal valve of loaders, graders and snow blowers. */

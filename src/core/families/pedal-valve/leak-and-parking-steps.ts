@@ -26,12 +26,18 @@ export const neutralLeak: Measured = {
   optional: false,
   characteristics: ['neutral-leak-flow'],
   ...openOnce,
-  needs: ['flow'],
-  uses: ['accumulator_pressure'],
-  leastRows: 10,
-  picture: { kind: 'over-time', channels: ['flow'] },
-  startsFrom: 'charged',
-  guide: () => [wait({ code: 'rest', seconds: 12 }, live, 12)],
+  feeds: {
+    log: {
+      needs: ['flow'],
+      uses: ['accumulator_pressure'],
+      leastRows: 10,
+    },
+    live: {
+      startsFrom: 'charged',
+      guide: () => [wait({ code: 'rest', seconds: 12 }, live, 12)],
+      bands: ({ unit, workshopLimits }) => ({ flow: [0, workshopLimits.internalLeakFactor * unit.neutralLeak] }),
+    },
+  },
   analyse: (trace, context) =>
     analyseSteadyReading(trace, context, {
       id: 'neutral-leak-flow',
@@ -56,7 +62,7 @@ export const neutralLeak: Measured = {
       { expected: unit.neutralLeak },
     ),
   ],
-  bands: ({ unit, workshopLimits }) => ({ flow: [0, workshopLimits.internalLeakFactor * unit.neutralLeak] }),
+  pictures: [{ kind: 'over-time', channels: ['flow'] }],
 };
 
 /** A parking brake's lamp beside the pressure that lets it off: the sample at which it goes out, null where it never does. */
@@ -112,27 +118,33 @@ export const parkingRelease: Measured = {
   optional: false,
   characteristics: ['parking-release-pressure'],
   ...openOnce,
-  needs: ['output_pressure', 'lamp_amber'],
-  uses: [],
-  leastRows: 20,
-  picture: { kind: 'over-time', channels: ['output_pressure', 'lamp_amber'] },
-  startsFrom: 'charged',
-  guide: ({ unit }) => [
-    wait({ code: 'rest', seconds: 1 }, {}, 1),
-    {
-      instruction: { code: 'raise-supply-slowly', channel: 'output_pressure', level: unit.parkingRelease },
-      controls: { actuate: 1 },
-      lever: home,
-      end: {
-        kind: 'reading',
-        channel: 'output_pressure',
-        side: 'above',
-        level: unit.parkingRelease * 1.15,
-        atMost: 120,
-      },
+  feeds: {
+    log: {
+      needs: ['output_pressure', 'lamp_amber'],
+      uses: [],
+      leastRows: 20,
     },
-    wait({ code: 'rest', seconds: 2 }, {}, 2),
-  ],
+    live: {
+      startsFrom: 'charged',
+      guide: ({ unit }) => [
+        wait({ code: 'rest', seconds: 1 }, {}, 1),
+        {
+          instruction: { code: 'raise-supply-slowly', channel: 'output_pressure', level: unit.parkingRelease },
+          controls: { actuate: 1 },
+          lever: home,
+          end: {
+            kind: 'reading',
+            channel: 'output_pressure',
+            side: 'above',
+            level: unit.parkingRelease * 1.15,
+            atMost: 120,
+          },
+        },
+        wait({ code: 'rest', seconds: 2 }, {}, 2),
+      ],
+      bands: ({ unit }) => ({ output_pressure: [unit.parkingRelease * 0.9, unit.parkingRelease * 1.1] }),
+    },
+  },
   analyse: (trace, context) => answer(parkingQuestion, trace, context),
   limits: (_analysis, { unit, workshopLimits }) => [
     around('parking-release-pressure', unit.parkingRelease, {
@@ -140,5 +152,5 @@ export const parkingRelease: Measured = {
       source: { kind: 'workshop', key: 'boostRatioTolerance' },
     }),
   ],
-  bands: ({ unit }) => ({ output_pressure: [unit.parkingRelease * 0.9, unit.parkingRelease * 1.1] }),
+  pictures: [{ kind: 'over-time', channels: ['output_pressure', 'lamp_amber'] }],
 };

@@ -1,14 +1,42 @@
 import { analyseMetering } from '../../toolboxes/analysis/metering-analysis';
 import { type Limit, around, atMost, limitFrom } from '../../procedure/limit';
 import type { MeasuredStep } from '../../procedure/step-definition';
+import type { CurvePicture } from '../../procedure/picture';
 import type { ReadingBands } from '../../procedure/expected';
-import { brakePressure, pressAngle, type PedalValveUnit } from './geometry';
+import { brakePressure, fullAngle, pressAngle, type PedalValveUnit } from './geometry';
 import { wait } from '../../procedure/guide-phase';
 import { lever, live, openOnce } from './step-parts';
 
 type Measured = MeasuredStep<PedalValveUnit>;
 
 const modulationTolerance = 0.1;
+
+/** Both circuits over the pedal's angle. */
+export const modulationPicture: CurvePicture<PedalValveUnit> = {
+  kind: 'curve',
+  input: lever,
+  outputs: ['front_pressure', 'rear_pressure'],
+  expected: (unit, _supply, { workshopLimits }) => {
+    const point = (input: number, branch: 'apply' | 'way-back') => ({
+      input,
+      output: brakePressure(unit, input, branch),
+    });
+    const end = pressAngle(unit) * 1.04;
+    return {
+      apply: [0, unit.cutIn, fullAngle(unit), end].map((angle) => point(angle, 'apply')),
+      wayBack: [0, unit.cutIn - unit.hysteresis, fullAngle(unit) - unit.hysteresis, end].map((angle) =>
+        point(angle, 'way-back'),
+      ),
+      keyPoints: [
+        { id: 'cut-in', ...point(unit.cutIn, 'apply') },
+        { id: 'run-out', ...point(fullAngle(unit), 'apply') },
+      ],
+      tolerance: workshopLimits.slopeTolerance,
+      inputEnd: end,
+    };
+  },
+  band: (unit, angle) => pressureBand(unit, angle),
+};
 
 export const modulationCurve: Measured = {
   id: 'modulation-curve',
@@ -20,30 +48,41 @@ export const modulationCurve: Measured = {
   optional: false,
   characteristics: ['cut-in-travel', 'modulation-slope', 'regulated-maximum', 'angle-hysteresis', 'circuit-difference'],
   ...openOnce,
-  needs: [lever, 'front_pressure'],
-  uses: ['rear_pressure', 'accumulator_pressure'],
-  leastRows: 60,
-  picture: { kind: 'two-circuits', channels: ['front_pressure', 'rear_pressure'] },
-  startsFrom: 'charged',
-  guide: ({ unit }) => {
-    const top = pressAngle(unit);
-    return [
-      wait({ code: 'rest', seconds: 2 }, live, 2),
-      {
-        instruction: { code: 'pull-slowly-past', channel: lever, level: top * 0.98 },
-        controls: live,
-        lever: { to: top, seconds: 25 },
-        end: { kind: 'input-above', level: top * 0.98 },
+  feeds: {
+    log: {
+      needs: [lever, 'front_pressure'],
+      uses: ['rear_pressure', 'accumulator_pressure'],
+      leastRows: 60,
+    },
+    live: {
+      startsFrom: 'charged',
+      guide: ({ unit }) => {
+        const top = pressAngle(unit);
+        return [
+          wait({ code: 'rest', seconds: 2 }, live, 2),
+          {
+            instruction: { code: 'pull-slowly-past', channel: lever, level: top * 0.98 },
+            controls: live,
+            lever: { to: top, seconds: 25 },
+            end: { kind: 'input-above', level: top * 0.98 },
+          },
+          wait({ code: 'hold-there', seconds: 2 }, live, 2, top),
+          {
+            instruction: { code: 'let-back-slowly', channel: lever },
+            controls: live,
+            lever: { to: 0, seconds: 25 },
+            end: { kind: 'input-below', level: 0.3 },
+          },
+          wait({ code: 'rest', seconds: 2 }, live, 2),
+        ];
       },
-      wait({ code: 'hold-there', seconds: 2 }, live, 2, top),
-      {
-        instruction: { code: 'let-back-slowly', channel: lever },
-        controls: live,
-        lever: { to: 0, seconds: 25 },
-        end: { kind: 'input-below', level: 0.3 },
+      bands: ({ unit }, readings): ReadingBands => {
+        const angle = readings[lever];
+        if (angle === undefined) return {};
+        const [low, high] = pressureBand(unit, angle);
+        return { front_pressure: [low, high], rear_pressure: [low, high] };
       },
-      wait({ code: 'rest', seconds: 2 }, live, 2),
-    ];
+    },
   },
   analyse: (trace, context) =>
     analyseMetering(trace, context, {
@@ -90,12 +129,7 @@ export const modulationCurve: Measured = {
       ),
     ];
   },
-  bands: ({ unit }, readings): ReadingBands => {
-    const angle = readings[lever];
-    if (angle === undefined) return {};
-    const [low, high] = pressureBand(unit, angle);
-    return { front_pressure: [low, high], rear_pressure: [low, high] };
-  },
+  pictures: [modulationPicture],
 };
 
 /** Brake pressure (Pa gauge) of a sound valve at an angle (°), lowest and highest, both branches. */

@@ -135,30 +135,39 @@ export const stepResponse: Measured = {
   optional: false,
   characteristics: ['rise-time', 'rise-time-2'],
   ...openOnce,
-  needs: [lever, 'front_pressure', 'rear_pressure'],
-  uses: [],
-  leastRows: 40,
-  picture: { kind: 'over-time', channels: ['front_pressure', 'rear_pressure'] },
-  startsFrom: 'charged',
-  guide: ({ unit }) => {
-    const top = pressAngle(unit);
-    return [
-      wait({ code: 'rest', seconds: 2 }, live, 2),
-      {
-        instruction: { code: 'stamp', channel: lever, level: top },
-        controls: live,
-        lever: { to: top, seconds: 0.1 },
-        end: { kind: 'input-above', level: 0.9 * top },
+  feeds: {
+    log: {
+      needs: [lever, 'front_pressure', 'rear_pressure'],
+      uses: [],
+      leastRows: 40,
+    },
+    live: {
+      startsFrom: 'charged',
+      guide: ({ unit }) => {
+        const top = pressAngle(unit);
+        return [
+          wait({ code: 'rest', seconds: 2 }, live, 2),
+          {
+            instruction: { code: 'stamp', channel: lever, level: top },
+            controls: live,
+            lever: { to: top, seconds: 0.1 },
+            end: { kind: 'input-above', level: 0.9 * top },
+          },
+          wait({ code: 'hold-there', seconds: 5 }, live, 5, top),
+          {
+            instruction: { code: 'let-go', channel: lever },
+            controls: live,
+            lever: { to: 0, seconds: 0.2 },
+            end: { kind: 'input-below', level: 0.3 },
+          },
+          wait({ code: 'rest', seconds: 3 }, live, 3),
+        ];
       },
-      wait({ code: 'hold-there', seconds: 5 }, live, 5, top),
-      {
-        instruction: { code: 'let-go', channel: lever },
-        controls: live,
-        lever: { to: 0, seconds: 0.2 },
-        end: { kind: 'input-below', level: 0.3 },
-      },
-      wait({ code: 'rest', seconds: 3 }, live, 3),
-    ];
+      bands: ({ unit }) => ({
+        front_pressure: [unit.regulatedMaximum * 0.9, unit.regulatedMaximum * 1.1],
+        rear_pressure: [unit.regulatedMaximum * 0.9, unit.regulatedMaximum * 1.1],
+      }),
+    },
   },
   analyse: (trace, context) =>
     joinAnswers([
@@ -172,10 +181,7 @@ export const stepResponse: Measured = {
     );
     return [atMost('rise-time', from, { expected: 0.15 }), atMost('rise-time-2', from, { expected: 0.15 })];
   },
-  bands: ({ unit }) => ({
-    front_pressure: [unit.regulatedMaximum * 0.9, unit.regulatedMaximum * 1.1],
-    rear_pressure: [unit.regulatedMaximum * 0.9, unit.regulatedMaximum * 1.1],
-  }),
+  pictures: [{ kind: 'over-time', channels: ['front_pressure', 'rear_pressure'] }],
 };
 
 export const residual: Measured = {
@@ -188,27 +194,36 @@ export const residual: Measured = {
   optional: false,
   characteristics: ['front-residual', 'rear-residual'],
   ...openOnce,
-  needs: [lever, 'front_pressure', 'rear_pressure'],
-  uses: [],
-  leastRows: 40,
-  picture: { kind: 'over-time', channels: ['front_pressure', 'rear_pressure'] },
-  startsFrom: 'charged',
-  guide: ({ unit }) => [
-    wait({ code: 'rest', seconds: 2 }, live, 2),
-    {
-      instruction: { code: 'pull-to-hold', channel: lever, level: fullAngle(unit), seconds: 1 },
-      controls: live,
-      lever: { to: fullAngle(unit), seconds: 2 },
-      end: { kind: 'input-held', level: fullAngle(unit), tolerance: 1, seconds: 1.2 },
+  feeds: {
+    log: {
+      needs: [lever, 'front_pressure', 'rear_pressure'],
+      uses: [],
+      leastRows: 40,
     },
-    {
-      instruction: { code: 'let-go', channel: lever },
-      controls: live,
-      lever: { to: 0, seconds: 0.2 },
-      end: { kind: 'input-below', level: 0.3 },
+    live: {
+      startsFrom: 'charged',
+      guide: ({ unit }) => [
+        wait({ code: 'rest', seconds: 2 }, live, 2),
+        {
+          instruction: { code: 'pull-to-hold', channel: lever, level: fullAngle(unit), seconds: 1 },
+          controls: live,
+          lever: { to: fullAngle(unit), seconds: 2 },
+          end: { kind: 'input-held', level: fullAngle(unit), tolerance: 1, seconds: 1.2 },
+        },
+        {
+          instruction: { code: 'let-go', channel: lever },
+          controls: live,
+          lever: { to: 0, seconds: 0.2 },
+          end: { kind: 'input-below', level: 0.3 },
+        },
+        wait({ code: 'rest', seconds: 4 }, live, 4),
+      ],
+      bands: (context) => ({
+        front_pressure: [0, context.workshopLimits.residual],
+        rear_pressure: [0, context.workshopLimits.residual],
+      }),
     },
-    wait({ code: 'rest', seconds: 4 }, live, 4),
-  ],
+  },
   analyse: (trace, context) =>
     joinAnswers([
       answer(residualQuestion('front_pressure', 'front-residual'), trace, context),
@@ -224,8 +239,5 @@ export const residual: Measured = {
     );
     return [atMost('front-residual', from, { expected: 0 }), atMost('rear-residual', from, { expected: 0 })];
   },
-  bands: (context) => ({
-    front_pressure: [0, context.workshopLimits.residual],
-    rear_pressure: [0, context.workshopLimits.residual],
-  }),
+  pictures: [{ kind: 'over-time', channels: ['front_pressure', 'rear_pressure'] }],
 };

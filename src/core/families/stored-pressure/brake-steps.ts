@@ -1,3 +1,4 @@
+import { plainCurve } from '../../procedure/picture';
 import { analyseBump } from './bump-analysis';
 import { around, atMost, limitFrom } from '../../procedure/limit';
 import { analyseMetering } from '../../toolboxes/analysis/metering-analysis';
@@ -19,30 +20,39 @@ export const bump: Measured = {
   optional: false,
   characteristics: ['bump-pressure'],
   ...openOnce,
-  needs: ['front_pressure'],
-  uses: ['rear_pressure', lever, 'ride_height'],
-  leastRows: 20,
-  picture: { kind: 'over-time', channels: ['front_pressure', 'ride_height'] },
-  startsFrom: 'charged',
-  guide: ({ unit }) => [
-    wait({ code: 'rest', seconds: 2 }, live, 2),
-    // The gauge is seen to work before its silence counts.
-    {
-      instruction: { code: 'pull-to-hold', channel: lever, level: 0.5 * pressForce(unit), seconds: 1 },
-      controls: live,
-      lever: { to: 0.5 * pressForce(unit), seconds: 1 },
-      end: { kind: 'input-held', level: 0.5 * pressForce(unit), tolerance: 0.2 * pressForce(unit), seconds: 1 },
+  feeds: {
+    log: {
+      needs: ['front_pressure'],
+      uses: ['rear_pressure', lever, 'ride_height'],
+      leastRows: 20,
     },
-    {
-      instruction: { code: 'let-go', channel: lever },
-      controls: live,
-      lever: { to: 0, seconds: 0.5 },
-      end: { kind: 'input-below', level: 5 },
+    live: {
+      startsFrom: 'charged',
+      guide: ({ unit }) => [
+        wait({ code: 'rest', seconds: 2 }, live, 2),
+        // The gauge is seen to work before its silence counts.
+        {
+          instruction: { code: 'pull-to-hold', channel: lever, level: 0.5 * pressForce(unit), seconds: 1 },
+          controls: live,
+          lever: { to: 0.5 * pressForce(unit), seconds: 1 },
+          end: { kind: 'input-held', level: 0.5 * pressForce(unit), tolerance: 0.2 * pressForce(unit), seconds: 1 },
+        },
+        {
+          instruction: { code: 'let-go', channel: lever },
+          controls: live,
+          lever: { to: 0, seconds: 0.5 },
+          end: { kind: 'input-below', level: 5 },
+        },
+        wait({ code: 'rest', seconds: 3 }, live, 3),
+        wait({ code: 'drive-over-bump' }, { ...live, actuate: 1 }, 5),
+        wait({ code: 'rest', seconds: 2 }, live, 2),
+      ],
+      bands: ({ workshopLimits }) => ({
+        front_pressure: [0, workshopLimits.bumpPressure],
+        rear_pressure: [0, workshopLimits.bumpPressure],
+      }),
     },
-    wait({ code: 'rest', seconds: 3 }, live, 3),
-    wait({ code: 'drive-over-bump' }, { ...live, actuate: 1 }, 5),
-    wait({ code: 'rest', seconds: 2 }, live, 2),
-  ],
+  },
   analyse: (trace, context) => analyseBump(trace, context, context.workshopLimits.bumpPressure),
   limits: (_analysis, { unit, workshopLimits }) => [
     atMost(
@@ -57,10 +67,7 @@ export const bump: Measured = {
       { expected: 0 },
     ),
   ],
-  bands: ({ workshopLimits }) => ({
-    front_pressure: [0, workshopLimits.bumpPressure],
-    rear_pressure: [0, workshopLimits.bumpPressure],
-  }),
+  pictures: [{ kind: 'over-time', channels: ['front_pressure', 'ride_height'] }],
 };
 
 /** Brake pressure (Pa gauge) of a sound metering valve at a pedal force (N), lowest and highest. */
@@ -79,36 +86,41 @@ export const meteringCurve: Measured = {
   optional: false,
   characteristics: ['cut-in-force', 'metering-slope', 'circuit-difference'],
   ...openOnce,
-  needs: [lever, 'front_pressure'],
-  uses: ['rear_pressure'],
-  leastRows: 60,
-  picture: { kind: 'two-circuits', channels: ['front_pressure', 'rear_pressure'] },
-  ownCurve: ({ unit }) => ({
-    input: lever,
-    output: 'front_pressure',
-    inputEnd: pressForce(unit) * 1.06,
-    band: (force) => meteringBand(unit, force),
-  }),
-  startsFrom: 'charged',
-  guide: ({ unit }) => {
-    const top = pressForce(unit);
-    return [
-      wait({ code: 'rest', seconds: 2 }, live, 2),
-      {
-        instruction: { code: 'pull-slowly-past', channel: lever, level: top },
-        controls: live,
-        lever: { to: top * 1.02, seconds: 25 },
-        end: { kind: 'input-above', level: top },
+  feeds: {
+    log: {
+      needs: [lever, 'front_pressure'],
+      uses: ['rear_pressure'],
+      leastRows: 60,
+    },
+    live: {
+      startsFrom: 'charged',
+      guide: ({ unit }) => {
+        const top = pressForce(unit);
+        return [
+          wait({ code: 'rest', seconds: 2 }, live, 2),
+          {
+            instruction: { code: 'pull-slowly-past', channel: lever, level: top },
+            controls: live,
+            lever: { to: top * 1.02, seconds: 25 },
+            end: { kind: 'input-above', level: top },
+          },
+          wait({ code: 'hold-there', seconds: 2 }, live, 2, top * 1.02),
+          {
+            instruction: { code: 'let-back-slowly', channel: lever },
+            controls: live,
+            lever: { to: 0, seconds: 20 },
+            end: { kind: 'input-below', level: 5 },
+          },
+          wait({ code: 'rest', seconds: 2 }, live, 2),
+        ];
       },
-      wait({ code: 'hold-there', seconds: 2 }, live, 2, top * 1.02),
-      {
-        instruction: { code: 'let-back-slowly', channel: lever },
-        controls: live,
-        lever: { to: 0, seconds: 20 },
-        end: { kind: 'input-below', level: 5 },
+      bands: ({ unit }, readings): ReadingBands => {
+        const force = readings[lever];
+        if (force === undefined) return {};
+        const band = meteringBand(unit, force);
+        return { front_pressure: band, rear_pressure: band };
       },
-      wait({ code: 'rest', seconds: 2 }, live, 2),
-    ];
+    },
   },
   analyse: (trace, context) =>
     analyseMetering(trace, context, {
@@ -140,10 +152,12 @@ export const meteringCurve: Measured = {
       { expected: 0 },
     ),
   ],
-  bands: ({ unit }, readings): ReadingBands => {
-    const force = readings[lever];
-    if (force === undefined) return {};
-    const band = meteringBand(unit, force);
-    return { front_pressure: band, rear_pressure: band };
-  },
+  pictures: [
+    plainCurve({
+      input: lever,
+      outputs: ['front_pressure', 'rear_pressure'],
+      inputEnd: (unit) => pressForce(unit) * 1.06,
+      band: meteringBand,
+    }),
+  ],
 };

@@ -1,4 +1,4 @@
-import { chargeBand, chargeCurve } from '../../toolboxes/store/model/charge-curve';
+import { chargePicture } from '../../toolboxes/store/model/charge-curve';
 import type { Family } from '../../contract/family';
 import type { Kind } from '../../contract/kind';
 import type { StoredPressureCondition } from './faults';
@@ -50,9 +50,7 @@ const kind: Kind<StoredPressureSpec, StoredPressureUnit, StoredPressureCondition
     },
   ],
   steps: storedPressureSteps,
-  curve: { input: 'time', output: 'accumulator_pressure' },
-  expectedCurve: (unit, _supply, here) => chargeCurve(unit.first, here),
-  expectedBand: (unit, time, _supply, here) => chargeBand(unit.first, time, here),
+  curve: chargePicture('accumulator_pressure', (unit) => unit.first),
 };
 
 /** Central dual-circuit stored pressure with levelling, as in excursion coaches. */

@@ -24,17 +24,21 @@ export const walkRound: LookStep = {
   cautions: ['levelling-drops', 'fluid-not-mixed'],
   optional: true,
   characteristics: [],
-  sketch,
-  points: [
-    { id: 'fluid-kind', title: 'Fluid', hint: 'The one on the sheet, clear, at its mark', at: [222, 92] },
-    { id: 'spheres-look', title: 'Spheres', hint: 'Plates readable, no weeping at their seats', at: [144, 72] },
-    { id: 'struts', title: 'Struts and links', hint: 'Dry, links free, rubber whole', at: [250, 122] },
-    {
-      id: 'parking-cable',
-      title: 'Parking cables',
-      hint: 'Move freely in their sheaths, both sides alike',
-      at: [104, 148],
+  feeds: {
+    look: {
+      sketch,
+      points: [
+        { id: 'fluid-kind', title: 'Fluid', hint: 'The one on the sheet, clear, at its mark', at: [222, 92] },
+        { id: 'spheres-look', title: 'Spheres', hint: 'Plates readable, no weeping at their seats', at: [144, 72] },
+        { id: 'struts', title: 'Struts and links', hint: 'Dry, links free, rubber whole', at: [250, 122] },
+        {
+          id: 'parking-cable',
+          title: 'Parking cables',
+          hint: 'Move freely in their sheaths, both sides alike',
+          at: [104, 148],
+        },
+      ],
+      options: inOrderOptions,
     },
-  ],
-  options: inOrderOptions,
+  },
 };

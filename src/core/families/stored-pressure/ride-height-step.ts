@@ -19,39 +19,46 @@ export const rideHeight: Typed = {
   optional: false,
   characteristics: ['height-loss'],
   interlock: { kind: 'dead-now' },
-  entry: {
-    fields: (context): readonly TypedField[] => {
-      const height = (id: string, title: string, hint: string): TypedField => ({
-        id,
-        title,
-        hint,
-        as: 'length',
-        channel: 'rod_travel',
-        expected: null,
-        plausible: [0.05, 0.9],
-        optional: false,
-      });
-      void context;
-      return [
-        height('before', 'Height, links on', 'Hub centre to wing edge, before the system was made dead'),
-        height('after', 'Height, links off', 'The same place, on its springs alone'),
-      ];
+  feeds: {
+    dials: {
+      fields: (context): readonly TypedField[] => {
+        const height = (id: string, title: string, hint: string): TypedField => ({
+          id,
+          title,
+          hint,
+          as: 'length',
+          channel: 'rod_travel',
+          expected: null,
+          plausible: [0.05, 0.9],
+          optional: false,
+        });
+        void context;
+        return [
+          height('before', 'Height, links on', 'Hub centre to wing edge, before the system was made dead'),
+          height('after', 'Height, links off', 'The same place, on its springs alone'),
+        ];
+      },
+      analyse: (values, context): StepAnalysis => {
+        const { before, after } = values;
+        if (before === undefined || after === undefined) return nothingMeasured(['height-loss'], { code: 'not-read' });
+        const instrument = context.instruments.get('rod_travel');
+        return {
+          characteristics: [
+            measured('height-loss', before - after, [
+              // A tape at a wheel arch is read to a millimetre or so.
+              random('noise', 1e-3),
+              ...(instrument ? [differenceResolution(instrument)] : []),
+            ]),
+          ],
+          events: [],
+          notes: [],
+        };
+      },
     },
-    analyse: (values, context): StepAnalysis => {
-      const { before, after } = values;
-      if (before === undefined || after === undefined) return nothingMeasured(['height-loss'], { code: 'not-read' });
-      const instrument = context.instruments.get('rod_travel');
-      return {
-        characteristics: [
-          measured('height-loss', before - after, [
-            // A tape at a wheel arch is read to a millimetre or so.
-            random('noise', 1e-3),
-            ...(instrument ? [differenceResolution(instrument)] : []),
-          ]),
-        ],
-        events: [],
-        notes: [],
-      };
+    standIn: (_context, { heightLoss }, source) => {
+      const round = (value: number) => Math.round(value * 2000) / 2000;
+      const before = 0.384 + 0.001 * source.normal();
+      return { before: round(before), after: round(before - heightLoss + 0.0005 * source.normal()) };
     },
   },
   limits: (_analysis, { unit, workshopLimits }) => [
@@ -67,9 +74,4 @@ export const rideHeight: Typed = {
       { expected: 0 },
     ),
   ],
-  standIn: (_context, { heightLoss }, source) => {
-    const round = (value: number) => Math.round(value * 2000) / 2000;
-    const before = 0.384 + 0.001 * source.normal();
-    return { before: round(before), after: round(before - heightLoss + 0.0005 * source.normal()) };
-  },
 };

@@ -14,7 +14,7 @@ import type { InlineCondition } from './unit/faults';
 import { vacuumInlineModel } from './unit/model';
 import { prepareVacuumInline, type VacuumInlineUnit } from './unit/geometry';
 import { behindTheBooster, complaint, hoseLook, lookOver } from './steps/look-steps';
-import { expectedCurve, outputBand } from './unit/quasi-static';
+import { assistPicture } from './unit/assist-picture';
 import { rodGap } from './steps/rod-gap-step';
 import { checkValve, reserve } from './steps/shared-steps';
 import { vacuumInlineFields, vacuumInlineSchema, type VacuumInlineSpec } from './unit/sheet';
@@ -112,9 +112,7 @@ const kind: Kind<VacuumInlineSpec, VacuumInlineUnit, InlineCondition> = {
     release,
     behindTheBooster,
   ],
-  curve: { input: 'rod_force', output: 'output_pressure' },
-  expectedCurve: (unit, vacuum, { workshopLimits }) => expectedCurve(unit, vacuum, workshopLimits),
-  expectedBand: (unit, force, vacuum, { workshopLimits }) => outputBand(unit, force, vacuum, workshopLimits),
+  curve: assistPicture,
 };
 
 /** Pedal-operated vacuum unit, in line between pedal and master cylinder. */

@@ -48,16 +48,20 @@ const kind: Kind<VacuumSupplySpec, VacuumSupplyUnit, SupplyCondition> = {
     },
   ],
   steps: vacuumSupplySteps,
-  curve: { input: 'time', output: 'supply_vacuum' },
-  expectedCurve: (unit, settled, { workshopLimits: limits }) => {
-    const end = (drawnConstants * unit.volume) / unit.speed;
-    const points = Array.from({ length: drawnPoints + 1 }, (_, at) => {
-      const input = (end * at) / drawnPoints;
-      return { input, output: pumpDownVacuum(unit, input, settled) };
-    });
-    return { apply: points, wayBack: [], keyPoints: [], tolerance: limits.pumpSpeedTolerance, inputEnd: end };
+  curve: {
+    kind: 'curve',
+    input: 'time',
+    outputs: ['supply_vacuum'],
+    expected: (unit, settled, { workshopLimits: limits }) => {
+      const end = (drawnConstants * unit.volume) / unit.speed;
+      const points = Array.from({ length: drawnPoints + 1 }, (_, at) => {
+        const input = (end * at) / drawnPoints;
+        return { input, output: pumpDownVacuum(unit, input, settled) };
+      });
+      return { apply: points, wayBack: [], keyPoints: [], tolerance: limits.pumpSpeedTolerance, inputEnd: end };
+    },
+    band: (unit, time, settled, { workshopLimits }) => pumpDownBand(unit, time, settled, workshopLimits),
   },
-  expectedBand: (unit, time, settled, { workshopLimits }) => pumpDownBand(unit, time, settled, workshopLimits),
 };
 
 /** Vacuum source: manifold, driven pump, or electric pump with reservoir. */

@@ -1,6 +1,6 @@
 import { analyseCheckValve } from '../../toolboxes/vacuum/check-valve-analysis';
 import { analyseSourceVacuum, leastVacuumLimits } from '../../toolboxes/vacuum/source-vacuum-analysis';
-import { type GuidePhase, home, wait } from '../../procedure/guide-phase';
+import { heldWait, type GuidePhase, home, wait } from '../../procedure/guide-phase';
 import { type Limit, atMost, limitFrom } from '../../procedure/limit';
 import { type LookStep, inOrderOptions } from '../../procedure/look-step';
 import type { StepContext } from '../../procedure/step-context';
@@ -43,29 +43,33 @@ const lookOver: LookStep = {
   cautions: ['running-engine'],
   optional: false,
   characteristics: [],
-  sketch: sourceSketch,
-  points: [
-    {
-      id: 'hoses',
-      title: 'Hoses and clips',
-      hint: 'Vacuum hose, not fuel hose; tight, not oil-soft, no hiss',
-      at: [150, 60],
+  feeds: {
+    look: {
+      sketch: sourceSketch,
+      points: [
+        {
+          id: 'hoses',
+          title: 'Hoses and clips',
+          hint: 'Vacuum hose, not fuel hose; tight, not oil-soft, no hiss',
+          at: [150, 60],
+        },
+        {
+          id: 'pump',
+          title: 'Pump and its drive',
+          hint: 'Belt or coupling whole, no oil thrown, mounted fast',
+          at: [84, 110],
+        },
+        {
+          id: 'wiring',
+          title: 'Wiring and fuse',
+          hint: 'Electric pump: plug, fuse, ground; skip what is not there',
+          at: [50, 150],
+        },
+        { id: 'reservoir', title: 'Reservoir', hint: 'Not dented, not rusted through, drain shut', at: [236, 120] },
+      ],
+      options: inOrderOptions,
     },
-    {
-      id: 'pump',
-      title: 'Pump and its drive',
-      hint: 'Belt or coupling whole, no oil thrown, mounted fast',
-      at: [84, 110],
-    },
-    {
-      id: 'wiring',
-      title: 'Wiring and fuse',
-      hint: 'Electric pump: plug, fuse, ground; skip what is not there',
-      at: [50, 150],
-    },
-    { id: 'reservoir', title: 'Reservoir', hint: 'Not dented, not rusted through, drain shut', at: [236, 120] },
-  ],
-  options: inOrderOptions,
+  },
 };
 
 /** Time in which a sound source has settled, s. */
@@ -82,42 +86,48 @@ const sourceVacuum: Measured = {
   cautions: ['running-engine'],
   optional: false,
   characteristics: ['idle-vacuum', 'held-vacuum'],
-  needs: ['supply_vacuum'],
-  uses: [pedal, 'reservoir_vacuum', 'pump_on'],
-  leastRows: 10,
-  picture: { kind: 'over-time', channels: ['supply_vacuum', 'reservoir_vacuum'] },
-  startsFrom: 'vented',
-  guide: (context) => [
-    wait({ code: 'start-engine', seconds: settlingSeconds(context) }, on, settlingSeconds(context)),
-    ...stroke(1, on),
-    ...stroke(2, on),
-    {
-      instruction: { code: 'pull-to-hold', channel: pedal, level: strokeForce, seconds: 1 },
-      controls: on,
-      lever: { to: strokeForce, seconds: 0.6 },
-      end: { kind: 'input-held', level: strokeForce, tolerance: 0.15 * strokeForce, seconds: 1 },
+  feeds: {
+    log: {
+      needs: ['supply_vacuum'],
+      uses: [pedal, 'reservoir_vacuum', 'pump_on'],
+      leastRows: 10,
     },
-    {
-      instruction: { code: 'hold-there', seconds: settlingSeconds(context) },
-      controls: on,
-      lever: { to: strokeForce, seconds: 0 },
-      end: { kind: 'seconds', seconds: settlingSeconds(context) },
+    live: {
+      startsFrom: 'vented',
+      guide: (context) => [
+        wait({ code: 'start-engine', seconds: settlingSeconds(context) }, on, settlingSeconds(context)),
+        ...stroke(1, on),
+        ...stroke(2, on),
+        {
+          instruction: { code: 'pull-to-hold', channel: pedal, level: strokeForce, seconds: 1 },
+          controls: on,
+          lever: { to: strokeForce, seconds: 0.6 },
+          end: { kind: 'input-held', level: strokeForce, tolerance: 0.15 * strokeForce, seconds: 1 },
+        },
+        {
+          instruction: { code: 'hold-there', seconds: settlingSeconds(context) },
+          controls: on,
+          lever: { to: strokeForce, seconds: 0 },
+          end: { kind: 'seconds', seconds: settlingSeconds(context) },
+        },
+        {
+          instruction: { code: 'let-back-slowly', channel: pedal },
+          controls: on,
+          lever: { to: 0, seconds: 0.5 },
+          end: { kind: 'input-below', level: 10 },
+        },
+        wait({ code: 'rest', seconds: 1 }, on, 1),
+      ],
+      bands: (context) => {
+        const [{ low }] = leastVacuumLimits(['idle-vacuum'], context.unit.spec.sourceKind, context);
+        return { supply_vacuum: [low ?? 0, settledVacuum(context.unit, context.ambient) * 1.03] };
+      },
     },
-    {
-      instruction: { code: 'let-back-slowly', channel: pedal },
-      controls: on,
-      lever: { to: 0, seconds: 0.5 },
-      end: { kind: 'input-below', level: 10 },
-    },
-    wait({ code: 'rest', seconds: 1 }, on, 1),
-  ],
+  },
   analyse: (trace, context) => analyseSourceVacuum(trace, context, pedal),
   limits: (_analysis, context) =>
     leastVacuumLimits(['idle-vacuum', 'held-vacuum'], context.unit.spec.sourceKind, context),
-  bands: (context) => {
-    const [{ low }] = leastVacuumLimits(['idle-vacuum'], context.unit.spec.sourceKind, context);
-    return { supply_vacuum: [low ?? 0, settledVacuum(context.unit, context.ambient) * 1.03] };
-  },
+  pictures: [{ kind: 'over-time', channels: ['supply_vacuum', 'reservoir_vacuum'] }],
 };
 
 const fraction = (percent: number | undefined) => (percent === undefined ? undefined : percent / 100);
@@ -131,17 +141,26 @@ const pumpDown: Measured = {
   cautions: ['running-engine'],
   optional: false,
   characteristics: ['pump-speed', 'ultimate-pressure', 'draw-time'],
-  needs: ['supply_vacuum'],
-  uses: ['reservoir_vacuum', 'pump_on'],
-  leastRows: 20,
-  picture: { kind: 'over-time', channels: ['supply_vacuum', 'reservoir_vacuum'] },
-  startsFrom: 'vented',
-  guide: (context) => [
-    wait({ code: 'vacuum-off-rest' }, off, 1),
-    context.unit.electric
-      ? wait({ code: 'actuate-pump', seconds: settlingSeconds(context) }, { actuate: 1 }, settlingSeconds(context))
-      : wait({ code: 'start-engine', seconds: settlingSeconds(context) }, on, settlingSeconds(context)),
-  ],
+  feeds: {
+    log: {
+      needs: ['supply_vacuum'],
+      uses: ['reservoir_vacuum', 'pump_on'],
+      leastRows: 20,
+    },
+    live: {
+      startsFrom: 'vented',
+      guide: (context) => [
+        wait({ code: 'vacuum-off-rest' }, off, 1),
+        context.unit.electric
+          ? wait({ code: 'actuate-pump', seconds: settlingSeconds(context) }, { actuate: 1 }, settlingSeconds(context))
+          : wait({ code: 'start-engine', seconds: settlingSeconds(context) }, on, settlingSeconds(context)),
+      ],
+      bands: (context) => {
+        const settled = settledVacuum(context.unit, context.ambient);
+        return { supply_vacuum: [settled * 0.95, settled * 1.03] };
+      },
+    },
+  },
   analyse: analysePumpDown,
   limits: (_analysis, context): Limit[] => {
     const { unit, workshopLimits: shop, ambient } = context;
@@ -178,10 +197,7 @@ const pumpDown: Measured = {
       limits.push(atMost('draw-time', { value: most, source: { kind: 'sheet', field: 'drawTimeMaxS' } }));
     return limits;
   },
-  bands: (context) => {
-    const settled = settledVacuum(context.unit, context.ambient);
-    return { supply_vacuum: [settled * 0.95, settled * 1.03] };
-  },
+  pictures: [{ kind: 'over-time', channels: ['supply_vacuum', 'reservoir_vacuum'] }],
 };
 
 /** Runs of the pump that are waited for. */
@@ -196,18 +212,27 @@ const pumpSwitch: Measured = {
   cautions: ['running-engine'],
   optional: true,
   characteristics: ['pump-cut-in', 'pump-cut-out', 'run-time'],
-  needs: ['supply_vacuum', 'pump_on'],
-  uses: [pedal, 'reservoir_vacuum'],
-  leastRows: 20,
-  picture: { kind: 'over-time', channels: ['supply_vacuum', 'pump_on'] },
-  startsFrom: 'evacuated',
-  guide: (context) => {
-    const running = Math.max(6, (3 * context.unit.volume) / context.unit.speed);
-    const round = (from: number): GuidePhase[] => [
-      ...Array.from({ length: strokesToStart }, (_, at) => stroke(from + at, on)).flat(),
-      wait({ code: 'watch-pump', seconds: running }, on, running),
-    ];
-    return [wait({ code: 'rest', seconds: 1 }, on, 1), ...round(1), ...round(strokesToStart + 1)];
+  feeds: {
+    log: {
+      needs: ['supply_vacuum', 'pump_on'],
+      uses: [pedal, 'reservoir_vacuum'],
+      leastRows: 20,
+    },
+    live: {
+      startsFrom: 'evacuated',
+      guide: (context) => {
+        const running = Math.max(6, (3 * context.unit.volume) / context.unit.speed);
+        const round = (from: number): GuidePhase[] => [
+          ...Array.from({ length: strokesToStart }, (_, at) => stroke(from + at, on)).flat(),
+          wait({ code: 'watch-pump', seconds: running }, on, running),
+        ];
+        return [wait({ code: 'rest', seconds: 1 }, on, 1), ...round(1), ...round(strokesToStart + 1)];
+      },
+      bands: (context): ReadingBands => {
+        const here = thresholds(context.unit, context.ambient);
+        return here ? { supply_vacuum: [here.cutIn, here.cutOut] } : {};
+      },
+    },
   },
   analyse: analysePumpSwitch,
   limits: (_analysis, context): Limit[] => {
@@ -236,10 +261,7 @@ const pumpSwitch: Measured = {
       ? limits
       : [...limits, atMost('run-time', { value: most, source: { kind: 'sheet', field: 'runTimeMaxS' } })];
   },
-  bands: (context): ReadingBands => {
-    const here = thresholds(context.unit, context.ambient);
-    return here ? { supply_vacuum: [here.cutIn, here.cutOut] } : {};
-  },
+  pictures: [{ kind: 'over-time', channels: ['supply_vacuum', 'pump_on'] }],
 };
 
 /** Time the reservoir is watched for a leak, s. */
@@ -254,15 +276,21 @@ const restLeak: Measured = {
   cautions: ['stored-vacuum'],
   optional: false,
   characteristics: ['rest-time', 'leak-flow'],
-  needs: ['supply_vacuum'],
-  uses: ['pump_on', 'reservoir_vacuum'],
-  leastRows: 20,
-  picture: { kind: 'over-time', channels: ['supply_vacuum', 'pump_on'] },
-  startsFrom: 'evacuated',
-  guide: (context) => [
-    // A driven source stops with its engine; an electric pump waits for its switch.
-    wait({ code: 'watch-pump', seconds: restSeconds }, context.unit.electric ? on : off, restSeconds),
-  ],
+  feeds: {
+    log: {
+      needs: ['supply_vacuum'],
+      uses: ['pump_on', 'reservoir_vacuum'],
+      leastRows: 20,
+    },
+    live: {
+      startsFrom: 'evacuated',
+      guide: (context) => [
+        // A driven source stops with its engine; an electric pump waits for its switch.
+        wait({ code: 'watch-pump', seconds: restSeconds }, context.unit.electric ? on : off, restSeconds),
+      ],
+      bands: () => ({}),
+    },
+  },
   analyse: analyseRestLeak,
   limits: (_analysis, context): Limit[] => {
     const { spec } = context.unit;
@@ -289,7 +317,7 @@ const restLeak: Measured = {
     );
     return limits;
   },
-  bands: () => ({}),
+  pictures: [{ kind: 'over-time', channels: ['supply_vacuum', 'pump_on'] }],
 };
 
 const demand: Measured = {
@@ -301,12 +329,18 @@ const demand: Measured = {
   cautions: ['running-engine'],
   optional: true,
   characteristics: ['vacuum-per-application'],
-  needs: ['supply_vacuum', pedal],
-  uses: ['pump_on'],
-  leastRows: 20,
-  picture: { kind: 'over-time', channels: ['supply_vacuum', pedal] },
-  startsFrom: 'evacuated',
-  guide: () => [wait({ code: 'rest', seconds: 2 }, off, 2), ...stroke(1, off), ...stroke(2, off)],
+  feeds: {
+    log: {
+      needs: ['supply_vacuum', pedal],
+      uses: ['pump_on'],
+      leastRows: 20,
+    },
+    live: {
+      startsFrom: 'evacuated',
+      guide: () => [wait({ code: 'rest', seconds: 2 }, off, 2), ...stroke(1, off), ...stroke(2, off)],
+      bands: () => ({}),
+    },
+  },
   analyse: analyseDemand,
   limits: (_analysis, context): Limit[] => {
     const most = context.unit.spec.vacuumPerApplicationMaxKpa;
@@ -319,7 +353,7 @@ const demand: Measured = {
           }),
         ];
   },
-  bands: () => ({}),
+  pictures: [{ kind: 'over-time', channels: ['supply_vacuum', pedal] }],
 };
 
 const checkSeconds = 15;
@@ -333,16 +367,22 @@ const checkValve: Measured = {
   cautions: ['stored-vacuum'],
   optional: false,
   characteristics: ['reverse-leak'],
-  needs: ['supply_vacuum'],
-  uses: ['source_vacuum', 'pump_on'],
-  leastRows: 20,
-  picture: { kind: 'over-time', channels: ['supply_vacuum', 'source_vacuum'] },
-  startsFrom: 'evacuated',
-  guide: () => [
-    wait({ code: 'rest', seconds: 1 }, { isolated: 1 }, 1),
-    wait({ code: 'stop-engine-clamped', seconds: checkSeconds }, { isolated: 1 }, checkSeconds),
-    wait({ code: 'open-clamp', seconds: checkSeconds }, off, checkSeconds),
-  ],
+  feeds: {
+    log: {
+      needs: ['supply_vacuum'],
+      uses: ['source_vacuum', 'pump_on'],
+      leastRows: 20,
+    },
+    live: {
+      startsFrom: 'evacuated',
+      guide: () => [
+        wait({ code: 'rest', seconds: 1 }, { isolated: 1 }, 1),
+        heldWait({ code: 'stop-engine-clamped', seconds: checkSeconds }, { isolated: 1 }, checkSeconds),
+        heldWait({ code: 'open-clamp', seconds: checkSeconds }, off, checkSeconds),
+      ],
+      bands: () => ({}),
+    },
+  },
   analyse: (trace, context) => analyseCheckValve(trace, context, checkSeconds),
   limits: (_analysis, { unit: { spec }, workshopLimits }) => [
     atMost(
@@ -357,7 +397,7 @@ const checkValve: Measured = {
       { expected: 0 },
     ),
   ],
-  bands: () => ({}),
+  pictures: [{ kind: 'over-time', channels: ['supply_vacuum', 'source_vacuum'] }],
 };
 
 export const vacuumSupplySteps: readonly StepDefinition<VacuumSupplyUnit>[] = [

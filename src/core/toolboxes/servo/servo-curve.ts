@@ -1,6 +1,7 @@
 import type { CurvePoint, ExpectedCurve, KeyPoint } from '../../procedure/expected';
+import type { CurvePicture } from '../../procedure/picture';
 import type { WorkshopLimits } from '../../procedure/workshop-limits';
-import { servoKnee, servoOutput, servoPush, type PressureServo, type ServoSetup } from './pressure-servo';
+import { servoBand, servoKnee, servoOutput, servoPush, type PressureServo, type ServoSetup } from './pressure-servo';
 import type { Branch } from './servo-law';
 
 /** Expected assist curve of a pressure-fed servo over the force of its lever, with its key points. */
@@ -29,5 +30,16 @@ export function servoCurve<Unit extends PressureServo>(
     keyPoints: [key('jump-in', cutIn), ...(knee === null ? [] : [key('run-out', knee)])],
     tolerance: shop.slopeTolerance,
     inputEnd: end,
+  };
+}
+
+/** Output over the force of the lever, as a pressure-fed servo is drawn. */
+export function servoPicture<Unit extends PressureServo>(setup: ServoSetup<Unit>): CurvePicture<Unit> {
+  return {
+    kind: 'curve',
+    input: setup.lever,
+    outputs: ['output_pressure'],
+    expected: (unit, pressure, { workshopLimits }) => servoCurve(setup, unit, pressure, workshopLimits),
+    band: (unit, lever, pressure, { workshopLimits }) => servoBand(setup, unit, { lever, pressure }, workshopLimits),
   };
 }

@@ -1,3 +1,4 @@
+import { servoPicture } from './servo-curve';
 import { analyseUnassistedCurve } from './unassisted-curve-analysis';
 import { fedWith } from '../../procedure/question';
 import { readingComponents } from '../../instruments/uncertainty';
@@ -69,20 +70,39 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
     characteristics: assistCurveCharacteristics,
     ...(setup.interlock ? { interlock: setup.interlock } : {}),
     ...(setup.charges ? { pressure: 'charges' as const } : {}),
-    needs: [lever, 'output_pressure'],
-    uses: [setup.feed],
-    leastRows: 60,
-    picture: { kind: 'ride-the-line' },
-    startsFrom: setup.startsFrom,
-    guide: (context) => {
-      const top = servoPush(setup, context.unit, setup.supply(context));
-      return [
-        wait({ code: 'rest', seconds: 3 }, setup.controls, 3, 0),
-        pushTo(top, 28, setup.controls),
-        wait({ code: 'hold-there', seconds: 2 }, setup.controls, 2, top * 1.02),
-        letBack(22, setup.controls),
-        wait({ code: 'rest', seconds: 2.5 }, setup.controls, 2.5, 0),
-      ];
+    feeds: {
+      log: {
+        needs: [lever, 'output_pressure'],
+        uses: [setup.feed],
+        leastRows: 60,
+      },
+      live: {
+        startsFrom: setup.startsFrom,
+        guide: (context) => {
+          const top = servoPush(setup, context.unit, setup.supply(context));
+          return [
+            wait({ code: 'rest', seconds: 3 }, setup.controls, 3, 0),
+            pushTo(top, 28, setup.controls),
+            wait({ code: 'hold-there', seconds: 2 }, setup.controls, 2, top * 1.02),
+            letBack(22, setup.controls),
+            wait({ code: 'rest', seconds: 2.5 }, setup.controls, 2.5, 0),
+          ];
+        },
+        bands: (context, readings): ReadingBands => {
+          const lowest = setup.feedShows === 'boost' ? 0 : 0.75;
+          const fed: ReadingBands = { [setup.feed]: [setup.supply(context) * lowest, setup.supply(context) * 1.05] };
+          const force = readings[lever];
+          if (force === undefined) return fed;
+          const seen = setup.feedShows === 'supply' ? readings[setup.feed] : undefined;
+          const pressure = seen ?? setup.supply(context);
+          const at = { lever: Math.max(0, force), pressure };
+          const [low, high] = servoBand(setup, context.unit, at, context.workshopLimits);
+          return {
+            ...fed,
+            output_pressure: [low, Math.max(high, servoOutput(setup, context.unit, at.lever, pressure, 'way-back'))],
+          };
+        },
+      },
     },
     analyse: (trace, context) => {
       const fed = fedAt(trace);
@@ -132,20 +152,7 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
           : []),
       ];
     },
-    bands: (context, readings): ReadingBands => {
-      const lowest = setup.feedShows === 'boost' ? 0 : 0.75;
-      const fed: ReadingBands = { [setup.feed]: [setup.supply(context) * lowest, setup.supply(context) * 1.05] };
-      const force = readings[lever];
-      if (force === undefined) return fed;
-      const seen = setup.feedShows === 'supply' ? readings[setup.feed] : undefined;
-      const pressure = seen ?? setup.supply(context);
-      const at = { lever: Math.max(0, force), pressure };
-      const [low, high] = servoBand(setup, context.unit, at, context.workshopLimits);
-      return {
-        ...fed,
-        output_pressure: [low, Math.max(high, servoOutput(setup, context.unit, at.lever, pressure, 'way-back'))],
-      };
-    },
+    pictures: [servoPicture(setup)],
   };
 
   const unassistedTop = (context: Context) => {
@@ -163,17 +170,28 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
     optional: false,
     characteristics: ['unassisted-slope'],
     ...(setup.interlock ? { interlock: { kind: 'dead-now' } as const } : {}),
-    needs: [lever, 'output_pressure'],
-    uses: [setup.feed],
-    leastRows: 40,
-    picture: { kind: 'over-time', channels: [lever, 'output_pressure'] },
-    startsFrom: 'empty',
-    guide: (context) => [
-      wait({ code: 'rest', seconds: 1.5 }, {}, 1.5, 0),
-      pushTo(unassistedTop(context), 14, {}),
-      letBack(4, {}),
-      wait({ code: 'rest', seconds: 1.5 }, {}, 1.5, 0),
-    ],
+    feeds: {
+      log: {
+        needs: [lever, 'output_pressure'],
+        uses: [setup.feed],
+        leastRows: 40,
+      },
+      live: {
+        startsFrom: 'empty',
+        guide: (context) => [
+          wait({ code: 'rest', seconds: 1.5 }, {}, 1.5, 0),
+          pushTo(unassistedTop(context), 14, {}),
+          letBack(4, {}),
+          wait({ code: 'rest', seconds: 1.5 }, {}, 1.5, 0),
+        ],
+        bands: (context, readings): ReadingBands => {
+          const force = readings[lever];
+          if (force === undefined) return {};
+          const expected = servoOutput(setup, context.unit, Math.max(0, force), 0);
+          return { output_pressure: [expected * 0.85, expected * 1.15] };
+        },
+      },
+    },
     analyse: (trace, context) =>
       analyseUnassistedCurve(trace, context, {
         lever,
@@ -187,12 +205,7 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
         tolerancesOf(context.unit, context.workshopLimits).slope,
       ),
     ],
-    bands: (context, readings): ReadingBands => {
-      const force = readings[lever];
-      if (force === undefined) return {};
-      const expected = servoOutput(setup, context.unit, Math.max(0, force), 0);
-      return { output_pressure: [expected * 0.85, expected * 1.15] };
-    },
+    pictures: [{ kind: 'over-time', channels: [lever, 'output_pressure'] }],
   };
 
   return { assistCurve, unassistedCurve };

@@ -91,6 +91,7 @@ export function vacuumUnitSteps<Unit extends VacuumUnit>(setup: VacuumSetup<Unit
     const seconds = vacuumLossSeconds(context) + holdMargin;
     return {
       instruction: { code: 'shut-source-and-wait', seconds },
+      hold: 'watched',
       controls: isolatedSupply,
       lever: { to: level, seconds: 0 },
       end: { kind: 'seconds', seconds },
@@ -109,20 +110,30 @@ export function vacuumUnitSteps<Unit extends VacuumUnit>(setup: VacuumSetup<Unit
     cautions: ['vacuum-exhaust'],
     optional: false,
     characteristics: setup.withControlPort ? ['draw-time', 'rest-difference'] : ['draw-time'],
-    needs: ['supply_vacuum'],
-    uses: controlPort,
-    leastRows: 20,
-    picture: { kind: 'over-time', channels: ['supply_vacuum', ...controlPort] },
-    startsFrom: 'vented',
-    guide: () => [
-      { instruction: { code: 'vacuum-off-rest' }, controls: {}, lever: home, end: { kind: 'seconds', seconds: 1 } },
-      {
-        instruction: { code: 'open-vacuum', seconds: drawSeconds },
-        controls: supplyOn,
-        lever: home,
-        end: { kind: 'seconds', seconds: drawSeconds },
+    feeds: {
+      log: {
+        needs: ['supply_vacuum'],
+        uses: controlPort,
+        leastRows: 20,
       },
-    ],
+      live: {
+        startsFrom: 'vented',
+        guide: () => [
+          { instruction: { code: 'vacuum-off-rest' }, controls: {}, lever: home, end: { kind: 'seconds', seconds: 1 } },
+          {
+            instruction: { code: 'open-vacuum', seconds: drawSeconds },
+            controls: supplyOn,
+            lever: home,
+            end: { kind: 'seconds', seconds: drawSeconds },
+          },
+        ],
+        bands: (context) => {
+          const vacuum = setup.supplyVacuum(context);
+          const band = [vacuum - 2_000, vacuum + 2_000] as const;
+          return Object.fromEntries(['supply_vacuum', ...controlPort].map((channel) => [channel, band]));
+        },
+      },
+    },
     analyse: (trace, context) =>
       analyseVacuumDraw(trace, context, {
         withControlPort: setup.withControlPort,
@@ -137,11 +148,7 @@ export function vacuumUnitSteps<Unit extends VacuumUnit>(setup: VacuumSetup<Unit
       );
       return [atMost('rest-difference', from, { expected: 0 })];
     },
-    bands: (context) => {
-      const vacuum = setup.supplyVacuum(context);
-      const band = [vacuum - 2_000, vacuum + 2_000] as const;
-      return Object.fromEntries(['supply_vacuum', ...controlPort].map((channel) => [channel, band]));
-    },
+    pictures: [{ kind: 'over-time', channels: ['supply_vacuum', ...controlPort] }],
   };
 
   const hold = (
@@ -157,12 +164,29 @@ export function vacuumUnitSteps<Unit extends VacuumUnit>(setup: VacuumSetup<Unit
     cautions: applied ? [...setup.appliedCautions, 'stored-vacuum'] : ['stored-vacuum'],
     optional: false,
     characteristics: ['vacuum-loss', 'leak-flow'],
-    needs: ['supply_vacuum'],
-    uses,
-    leastRows: 8,
-    picture: { kind: 'over-time', channels: ['supply_vacuum'] },
-    startsFrom: 'evacuated',
-    guide,
+    feeds: {
+      log: {
+        needs: ['supply_vacuum'],
+        uses,
+        leastRows: 8,
+      },
+      live: {
+        startsFrom: 'evacuated',
+        guide,
+        watch: (context) => ({
+          channel: 'supply_vacuum',
+          seconds: vacuumLossSeconds(context),
+          limit: () => vacuumLossLimit(context).value,
+        }),
+        bands: (context) => ({ supply_vacuum: holdBand(context) }),
+      },
+      dials: holdEntry<Unit>({
+        seconds: vacuumLossSeconds,
+        limit: (context) => vacuumLossLimit(context).value,
+        supplyVacuum: setup.supplyVacuum,
+        volume: ({ unit }) => (applied ? unit.appliedVolume : unit.shellVolume),
+      }),
+    },
     analyse: (trace, context) =>
       analyseVacuumHold(trace, context, {
         seconds: vacuumLossSeconds(context),
@@ -172,19 +196,8 @@ export function vacuumUnitSteps<Unit extends VacuumUnit>(setup: VacuumSetup<Unit
         appliedLevel: applied ? setup.appliedLevel(context) : null,
         appliesAt: setup.appliedLevel(context),
       }),
-    entry: holdEntry<Unit>({
-      seconds: vacuumLossSeconds,
-      limit: (context) => vacuumLossLimit(context).value,
-      supplyVacuum: setup.supplyVacuum,
-      volume: ({ unit }) => (applied ? unit.appliedVolume : unit.shellVolume),
-    }),
-    watch: (context) => ({
-      channel: 'supply_vacuum',
-      seconds: vacuumLossSeconds(context),
-      limit: () => vacuumLossLimit(context).value,
-    }),
     limits: (_analysis, context) => holdLimits(context),
-    bands: (context) => ({ supply_vacuum: holdBand(context) }),
+    pictures: [{ kind: 'over-time', channels: ['supply_vacuum'] }],
   });
 
   return {

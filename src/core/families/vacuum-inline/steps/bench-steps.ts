@@ -1,3 +1,4 @@
+import { assistPicture } from '../unit/assist-picture';
 import { analyseUnassistedCurve } from '../../../toolboxes/servo/unassisted-curve-analysis';
 import { saying } from '../../../procedure/question';
 import { analyseAssistCurve, assistCurveCharacteristics } from '../../../toolboxes/servo/assist-curve-analysis';
@@ -62,25 +63,31 @@ export const assistCurve: Measured = {
   cautions: ['fluid-jet'],
   optional: false,
   characteristics: [...assistCurveCharacteristics, 'supply-sag'],
-  needs: [rod, 'output_pressure'],
-  uses: ['supply_vacuum'],
-  leastRows: 60,
-  picture: { kind: 'ride-the-line' },
-  startsFrom: 'evacuated',
-  guide: (context) => {
-    const top = pushForce(context.unit, vacuumNow(context));
-    return [
-      rest(2, supplyOn),
-      {
-        instruction: { code: 'pull-slowly-past', channel: rod, level: top },
-        controls: supplyOn,
-        lever: { to: top * 1.02, seconds: 28 },
-        end: { kind: 'input-above', level: top },
+  feeds: {
+    log: {
+      needs: [rod, 'output_pressure'],
+      uses: ['supply_vacuum'],
+      leastRows: 60,
+    },
+    live: {
+      startsFrom: 'evacuated',
+      guide: (context) => {
+        const top = pushForce(context.unit, vacuumNow(context));
+        return [
+          rest(2, supplyOn),
+          {
+            instruction: { code: 'pull-slowly-past', channel: rod, level: top },
+            controls: supplyOn,
+            lever: { to: top * 1.02, seconds: 28 },
+            end: { kind: 'input-above', level: top },
+          },
+          holdThere(top * 1.02, 2, supplyOn),
+          letBack(rod, 22, supplyOn),
+          rest(2.5, supplyOn),
+        ];
       },
-      holdThere(top * 1.02, 2, supplyOn),
-      letBack(rod, 22, supplyOn),
-      rest(2.5, supplyOn),
-    ];
+      bands: curveBands,
+    },
   },
   analyse: (trace, context) => {
     const { unit } = context;
@@ -95,7 +102,7 @@ export const assistCurve: Measured = {
     return saying(analysis, shortOfAssist(analysis, context));
   },
   limits: assistCurveLimits,
-  bands: curveBands,
+  pictures: [assistPicture],
 };
 
 /** Shares of the rated vacuum below which a push says nothing of the assist, and above which it is not one without. */
@@ -115,24 +122,35 @@ export const unassistedCurve: Measured = {
   cautions: ['fluid-jet'],
   optional: false,
   characteristics: ['unassisted-slope'],
-  needs: [rod, 'output_pressure'],
-  uses: ['supply_vacuum'],
-  leastRows: 40,
-  picture: { kind: 'over-time', channels: [rod, 'output_pressure'] },
-  startsFrom: 'vented',
-  guide: (context) => {
-    const top = unassistedForce(context);
-    return [
-      rest(1.5),
-      {
-        instruction: { code: 'pull-slowly-past', channel: rod, level: top },
-        controls: {},
-        lever: { to: top * 1.03, seconds: 14 },
-        end: { kind: 'input-above', level: top },
+  feeds: {
+    log: {
+      needs: [rod, 'output_pressure'],
+      uses: ['supply_vacuum'],
+      leastRows: 40,
+    },
+    live: {
+      startsFrom: 'vented',
+      guide: (context) => {
+        const top = unassistedForce(context);
+        return [
+          rest(1.5),
+          {
+            instruction: { code: 'pull-slowly-past', channel: rod, level: top },
+            controls: {},
+            lever: { to: top * 1.03, seconds: 14 },
+            end: { kind: 'input-above', level: top },
+          },
+          letBack(rod, 4, {}),
+          rest(1.5),
+        ];
       },
-      letBack(rod, 4, {}),
-      rest(1.5),
-    ];
+      bands: (context, readings): ReadingBands => {
+        const force = readings.rod_force;
+        if (force === undefined) return {};
+        const expected = outputAt(context.unit, Math.max(0, force), 0);
+        return { output_pressure: [expected * 0.85, expected * 1.15] };
+      },
+    },
   },
   analyse: (trace, context) =>
     analyseUnassistedCurve(trace, context, {
@@ -149,12 +167,7 @@ export const unassistedCurve: Measured = {
     );
     return [around('unassisted-slope', pressureSlope(context.unit, 1), from)];
   },
-  bands: (context, readings): ReadingBands => {
-    const force = readings.rod_force;
-    if (force === undefined) return {};
-    const expected = outputAt(context.unit, Math.max(0, force), 0);
-    return { output_pressure: [expected * 0.85, expected * 1.15] };
-  },
+  pictures: [{ kind: 'over-time', channels: [rod, 'output_pressure'] }],
 };
 
 export const release: Measured = {
@@ -166,24 +179,30 @@ export const release: Measured = {
   cautions: ['fluid-jet'],
   optional: false,
   characteristics: ['release-time', 'residual-output'],
-  needs: [rod, 'output_pressure'],
-  uses: ['supply_vacuum'],
-  leastRows: 40,
-  picture: { kind: 'over-time', channels: [rod, 'output_pressure'] },
-  startsFrom: 'evacuated',
-  guide: (context) => {
-    const level = appliedForce(context);
-    return [
-      rest(1.5, supplyOn),
-      pushTo(rod, level, 3, supplyOn),
-      {
-        instruction: { code: 'let-go', channel: rod },
-        controls: supplyOn,
-        lever: { to: 0, seconds: 0.1 },
-        end: { kind: 'input-below', level: 10 },
+  feeds: {
+    log: {
+      needs: [rod, 'output_pressure'],
+      uses: ['supply_vacuum'],
+      leastRows: 40,
+    },
+    live: {
+      startsFrom: 'evacuated',
+      guide: (context) => {
+        const level = appliedForce(context);
+        return [
+          rest(1.5, supplyOn),
+          pushTo(rod, level, 3, supplyOn),
+          {
+            instruction: { code: 'let-go', channel: rod },
+            controls: supplyOn,
+            lever: { to: 0, seconds: 0.1 },
+            end: { kind: 'input-below', level: 10 },
+          },
+          rest(5, supplyOn),
+        ];
       },
-      rest(5, supplyOn),
-    ];
+      bands: (context) => ({ output_pressure: [0, residualLimit(context).value] }),
+    },
   },
   analyse: (trace, context) =>
     analyseRelease(trace, context, { lever: rod, residualLimit: residualLimit(context).value }),
@@ -198,5 +217,5 @@ export const release: Measured = {
     ),
     atMost('residual-output', residualLimit(context), { expected: 0 }),
   ],
-  bands: (context) => ({ output_pressure: [0, residualLimit(context).value] }),
+  pictures: [{ kind: 'over-time', channels: [rod, 'output_pressure'] }],
 };

@@ -113,22 +113,22 @@ describe('rod gap', () => {
 
   it('is the pocket’s depth less stand-off and protrusion, with the uncertainty of three readings', () => {
     const values = { 'pocket-depth': 14.2e-3, 'stand-off': 3.1e-3, protrusion: 10.5e-3 };
-    const [gap] = rodGap.entry.analyse(values, context).characteristics;
+    const [gap] = rodGap.feeds.dials.analyse(values, context).characteristics;
     if (gap.kind !== 'measured') throw new Error('no gap');
     expect(gap.estimate.value).toBeCloseTo(0.6e-3, 9);
     expect(expandedUncertainty(gap.estimate)).toBeLessThan(0.3e-3);
   });
 
   it('says where a sound rod would stand once the other two are read', () => {
-    const fields = rodGap.entry.fields(context, { 'pocket-depth': 14.2e-3, 'stand-off': 3.1e-3 });
+    const fields = rodGap.feeds.dials.fields(context, { 'pocket-depth': 14.2e-3, 'stand-off': 3.1e-3 });
     const { expected } = fields[2];
     expect(expected?.low).toBeCloseTo(10.2e-3, 9);
     expect(expected?.high).toBeCloseTo(10.8e-3, 9);
-    expect(rodGap.entry.fields(context, {})[2].expected).toBeNull();
+    expect(rodGap.feeds.dials.fields(context, {})[2].expected).toBeNull();
   });
 
   it('gives nothing until all three are read', () => {
-    expect(valueOf(rodGap.entry.analyse({ protrusion: 0.01 }, context), 'rod-gap')).toBe('not-read');
+    expect(valueOf(rodGap.feeds.dials.analyse({ protrusion: 0.01 }, context), 'rod-gap')).toBe('not-read');
   });
 });
 
@@ -136,8 +136,10 @@ describe('hard-pedal inquiry on the stand-in vehicle', () => {
   const looks = (step: string, changed: Record<string, string> = {}) => {
     const definition = vehicle.kind.steps.find((each) => each.id === step);
     if (definition?.kind !== 'look') throw new Error(`${step} is no look`);
-    const best = definition.options[0].id;
-    return { [step]: { ...Object.fromEntries(definition.points.map((point) => [point.id, best])), ...changed } };
+    const best = definition.feeds.look.options[0].id;
+    return {
+      [step]: { ...Object.fromEntries(definition.feeds.look.points.map((point) => [point.id, best])), ...changed },
+    };
   };
   const findings = { ...looks('complaint'), ...looks('hose-look') };
 

@@ -10,31 +10,35 @@ export const lookOver: LookStep = {
   cautions: ['brake-fluid'],
   optional: false,
   characteristics: [],
-  sketch: boosterSketch,
-  points: [
-    { id: 'identity', title: 'Identity', hint: 'Plate agrees with the sheet; all parts present', at: [108, 52] },
-    { id: 'shell', title: 'Shell', hint: 'No dents, no rust through, crimp or clamp true', at: [100, 158] },
-    {
-      id: 'air-inlet',
-      title: 'Air inlet and filter',
-      hint: 'Boot whole, filter clean and dry, no hiss heard on it',
-      at: [72, 104],
+  feeds: {
+    look: {
+      sketch: boosterSketch,
+      points: [
+        { id: 'identity', title: 'Identity', hint: 'Plate agrees with the sheet; all parts present', at: [108, 52] },
+        { id: 'shell', title: 'Shell', hint: 'No dents, no rust through, crimp or clamp true', at: [100, 158] },
+        {
+          id: 'air-inlet',
+          title: 'Air inlet and filter',
+          hint: 'Boot whole, filter clean and dry, no hiss heard on it',
+          at: [72, 104],
+        },
+        {
+          id: 'check-valve-seat',
+          title: 'Check valve and grommet',
+          hint: 'Grommet tight, not hard, not split',
+          at: [158, 20],
+        },
+        {
+          id: 'front-seal',
+          title: 'Front seal',
+          hint: 'Dry: brake fluid here means the master cylinder leaks into the shell',
+          at: [184, 140],
+        },
+        { id: 'rods', title: 'Rods', hint: 'Push rod straight, clevis not worn, output rod turns', at: [30, 104] },
+      ],
+      options: inOrderOptions,
     },
-    {
-      id: 'check-valve-seat',
-      title: 'Check valve and grommet',
-      hint: 'Grommet tight, not hard, not split',
-      at: [158, 20],
-    },
-    {
-      id: 'front-seal',
-      title: 'Front seal',
-      hint: 'Dry: brake fluid here means the master cylinder leaks into the shell',
-      at: [184, 140],
-    },
-    { id: 'rods', title: 'Rods', hint: 'Push rod straight, clevis not worn, output rod turns', at: [30, 104] },
-  ],
-  options: inOrderOptions,
+  },
 };
 
 export const complaint: LookStep = {
@@ -46,24 +50,33 @@ export const complaint: LookStep = {
   cautions: ['vehicle-still'],
   optional: false,
   characteristics: [],
-  sketch: vehicleSketch,
-  points: [
-    {
-      id: 'pedal-feel',
-      title: 'Pedal',
-      hint: 'Hard from the first stroke, hard after standing, or only when held',
-      at: [36, 120],
+  feeds: {
+    look: {
+      sketch: vehicleSketch,
+      points: [
+        {
+          id: 'pedal-feel',
+          title: 'Pedal',
+          hint: 'Hard from the first stroke, hard after standing, or only when held',
+          at: [36, 120],
+        },
+        {
+          id: 'fluid-level',
+          title: 'Fluid level',
+          hint: 'Between the marks; a low level is looked into before it is filled',
+          at: [119, 64],
+        },
+        { id: 'red-lamp', title: 'Red lamp', hint: 'Out with the engine running and the lever down', at: [20, 34] },
+        {
+          id: 'pedal-travel',
+          title: 'Pedal travel',
+          hint: 'Firm, clear of the floor, comes back by itself',
+          at: [22, 74],
+        },
+      ],
+      options: inOrderOptions,
     },
-    {
-      id: 'fluid-level',
-      title: 'Fluid level',
-      hint: 'Between the marks; a low level is looked into before it is filled',
-      at: [119, 64],
-    },
-    { id: 'red-lamp', title: 'Red lamp', hint: 'Out with the engine running and the lever down', at: [20, 34] },
-    { id: 'pedal-travel', title: 'Pedal travel', hint: 'Firm, clear of the floor, comes back by itself', at: [22, 74] },
-  ],
-  options: inOrderOptions,
+  },
 };
 
 export const hoseLook: LookStep = {
@@ -75,18 +88,22 @@ export const hoseLook: LookStep = {
   cautions: ['running-engine'],
   optional: false,
   characteristics: [],
-  sketch: vehicleSketch,
-  points: [
-    {
-      id: 'vacuum-hose',
-      title: 'Hose',
-      hint: 'Marked for vacuum, stiff, not oil-soft; does not flatten when pinched',
-      at: [140, 28],
+  feeds: {
+    look: {
+      sketch: vehicleSketch,
+      points: [
+        {
+          id: 'vacuum-hose',
+          title: 'Hose',
+          hint: 'Marked for vacuum, stiff, not oil-soft; does not flatten when pinched',
+          at: [140, 28],
+        },
+        { id: 'hose-ends', title: 'Ends and clips', hint: 'Tight at engine and check valve, no hiss', at: [196, 34] },
+        { id: 'hose-route', title: 'Route', hint: 'No kink, no rub, not against the exhaust', at: [100, 40] },
+      ],
+      options: inOrderOptions,
     },
-    { id: 'hose-ends', title: 'Ends and clips', hint: 'Tight at engine and check valve, no hiss', at: [196, 34] },
-    { id: 'hose-route', title: 'Route', hint: 'No kink, no rub, not against the exhaust', at: [100, 40] },
-  ],
-  options: inOrderOptions,
+  },
 };
 
 /** Checks that an inquiry ends in once the booster has been cleared; cheapest first. */
@@ -99,25 +116,29 @@ export const behindTheBooster: LookStep = {
   cautions: ['rigid-stands', 'fluid-jet'],
   optional: true,
   characteristics: [],
-  sketch: vehicleSketch,
-  points: [
-    {
-      id: 'combination-valve',
-      title: 'Combination valve',
-      hint: 'One axle dead and the lamp on: its shuttle stands to one side',
-      at: [191, 92],
+  feeds: {
+    look: {
+      sketch: vehicleSketch,
+      points: [
+        {
+          id: 'combination-valve',
+          title: 'Combination valve',
+          hint: 'One axle dead and the lamp on: its shuttle stands to one side',
+          at: [191, 92],
+        },
+        {
+          id: 'seized-wheel',
+          title: 'Wheel cylinders and calipers',
+          hint: 'Each wheel: pressure but no movement, no clamp',
+          at: [262, 158],
+        },
+        { id: 'brake-hoses', title: 'Brake hoses', hint: 'Swollen, or pressure trapped after release', at: [250, 100] },
+        { id: 'linings', title: 'Linings', hint: 'Glazed, soaked, or of the wrong grade', at: [120, 160] },
+      ],
+      options: [
+        { id: 'in-order', title: 'In order', effect: 'pass' },
+        { id: 'found', title: 'Found it', effect: 'fail' },
+      ],
     },
-    {
-      id: 'seized-wheel',
-      title: 'Wheel cylinders and calipers',
-      hint: 'Each wheel: pressure but no movement, no clamp',
-      at: [262, 158],
-    },
-    { id: 'brake-hoses', title: 'Brake hoses', hint: 'Swollen, or pressure trapped after release', at: [250, 100] },
-    { id: 'linings', title: 'Linings', hint: 'Glazed, soaked, or of the wrong grade', at: [120, 160] },
-  ],
-  options: [
-    { id: 'in-order', title: 'In order', effect: 'pass' },
-    { id: 'found', title: 'Found it', effect: 'fail' },
-  ],
+  },
 };

@@ -88,7 +88,19 @@ export const rodGap: TypedStep<VacuumInlineUnit, InlineCondition> = {
   cautions: ['stored-vacuum'],
   optional: false,
   characteristics: ['rod-gap'],
-  entry: { fields, analyse },
+  feeds: {
+    dials: { fields, analyse },
+    standIn: (context, condition, random) => {
+      const allowed = allowedGap(context);
+      const gap = allowed ? (allowed.low + allowed.high) / 2 : usualGap;
+      const shown = (length: number) => Math.round((length + handling * random.normal()) / division) * division;
+      return {
+        'pocket-depth': shown(pocketDepth),
+        'stand-off': shown(standOff),
+        protrusion: shown(pocketDepth - standOff - gap - condition.rodGapShift),
+      };
+    },
+  },
   limits: (_analysis, context) => {
     const allowed = allowedGap(context);
     // Every maker has his own gap: without one on the sheet it is measured, not judged.
@@ -104,15 +116,5 @@ export const rodGap: TypedStep<VacuumInlineUnit, InlineCondition> = {
             source: { kind: 'sheet', field: 'rodGapMinMm' },
           },
         ];
-  },
-  standIn: (context, condition, random) => {
-    const allowed = allowedGap(context);
-    const gap = allowed ? (allowed.low + allowed.high) / 2 : usualGap;
-    const shown = (length: number) => Math.round((length + handling * random.normal()) / division) * division;
-    return {
-      'pocket-depth': shown(pocketDepth),
-      'stand-off': shown(standOff),
-      protrusion: shown(pocketDepth - standOff - gap - condition.rodGapShift),
-    };
   },
 };

@@ -103,40 +103,49 @@ export const reserve: Measured = {
   cautions: ['stored-vacuum'],
   optional: false,
   characteristics: ['assisted-applications', 'vacuum-per-application'],
-  needs: ['output_pressure'],
-  uses: ['supply_vacuum', 'rod_force', 'pedal_force'],
-  leastRows: 40,
-  picture: { kind: 'staircase', channels: ['output_pressure', 'supply_vacuum'] },
-  startsFrom: 'evacuated',
-  guide: (context) => {
-    const lever = leverOf(context);
-    const level = reserveLevel(context);
-    const lost: GuidePhase =
-      context.plan === 'vehicle'
-        ? {
-            instruction: { code: 'stop-engine', seconds: 3 },
-            controls: sourceLost,
-            lever: home,
-            end: { kind: 'seconds', seconds: 3 },
-          }
-        : {
-            instruction: { code: 'vent-source-side', seconds: 3 },
-            controls: sourceLost,
-            lever: home,
-            end: { kind: 'seconds', seconds: 3 },
-          };
-    const strokes = Array.from({ length: Math.min(predictedStrokes, strokesToExhaust(context)) }, (_, at) =>
-      stroke(lever, level, at + 1, sourceLost),
-    );
-    return [rest(2, sourceOn(context)), lost, ...strokes.flat()];
+  feeds: {
+    log: {
+      needs: ['output_pressure'],
+      uses: ['supply_vacuum', 'rod_force', 'pedal_force'],
+      leastRows: 40,
+    },
+    live: {
+      startsFrom: 'evacuated',
+      guide: (context) => {
+        const lever = leverOf(context);
+        const level = reserveLevel(context);
+        const lost: GuidePhase =
+          context.plan === 'vehicle'
+            ? {
+                instruction: { code: 'stop-engine', seconds: 3 },
+                controls: sourceLost,
+                lever: home,
+                end: { kind: 'seconds', seconds: 3 },
+              }
+            : {
+                instruction: { code: 'vent-source-side', seconds: 3 },
+                hold: 'counted',
+                controls: sourceLost,
+                lever: home,
+                end: { kind: 'seconds', seconds: 3 },
+              };
+        const strokes = Array.from({ length: Math.min(predictedStrokes, strokesToExhaust(context)) }, (_, at) =>
+          stroke(lever, level, at + 1, sourceLost),
+        );
+        return [rest(2, sourceOn(context)), lost, ...strokes.flat()];
+      },
+      bands: (context) => {
+        const { strokes } = predictedStaircase(context, null);
+        return { supply_vacuum: [0, vacuumNow(context)], output_pressure: [0, (strokes[0]?.output ?? 0) * 1.1] };
+      },
+    },
   },
   analyse: (trace, context) => analyseReserve(trace, context, reserveOptions(context)),
   limits: reserveLimits,
-  bands: (context) => {
-    const { strokes } = predictedStaircase(context, null);
-    return { supply_vacuum: [0, vacuumNow(context)], output_pressure: [0, (strokes[0]?.output ?? 0) * 1.1] };
-  },
-  staircase: (context, analysis) => predictedStaircase(context, analysis),
+  pictures: [
+    { kind: 'steps', predict: (context, analysis) => predictedStaircase(context, analysis) },
+    { kind: 'over-time', channels: ['output_pressure', 'supply_vacuum'] },
+  ],
 };
 
 export const checkValve: Measured = {
@@ -148,29 +157,37 @@ export const checkValve: Measured = {
   cautions: ['stored-vacuum'],
   optional: false,
   characteristics: ['reverse-leak'],
-  needs: ['supply_vacuum'],
-  uses: ['source_vacuum', 'engine_on'],
-  leastRows: 20,
-  picture: { kind: 'over-time', channels: ['supply_vacuum', 'source_vacuum'] },
-  startsFrom: 'evacuated',
-  guide: (context) => {
-    const seconds = vacuumLossSeconds(context);
-    const vehicle = context.plan === 'vehicle';
-    return [
-      rest(2, sourceOn(context)),
-      {
-        instruction: vehicle ? { code: 'stop-engine-clamped', seconds } : { code: 'shut-source-and-wait', seconds },
-        controls: vehicle ? { isolated: 1 } : { source: 1, isolated: 1 },
-        lever: home,
-        end: { kind: 'seconds', seconds },
+  feeds: {
+    log: {
+      needs: ['supply_vacuum'],
+      uses: ['source_vacuum', 'engine_on'],
+      leastRows: 20,
+    },
+    live: {
+      startsFrom: 'evacuated',
+      guide: (context) => {
+        const seconds = vacuumLossSeconds(context);
+        const vehicle = context.plan === 'vehicle';
+        return [
+          rest(2, sourceOn(context)),
+          {
+            instruction: vehicle ? { code: 'stop-engine-clamped', seconds } : { code: 'shut-source-and-wait', seconds },
+            hold: vehicle ? 'counted' : 'watched',
+            controls: vehicle ? { isolated: 1 } : { source: 1, isolated: 1 },
+            lever: home,
+            end: { kind: 'seconds', seconds },
+          },
+          {
+            instruction: vehicle ? { code: 'open-clamp', seconds } : { code: 'vent-source-side', seconds },
+            hold: 'counted',
+            controls: sourceLost,
+            lever: home,
+            end: { kind: 'seconds', seconds },
+          },
+        ];
       },
-      {
-        instruction: vehicle ? { code: 'open-clamp', seconds } : { code: 'vent-source-side', seconds },
-        controls: sourceLost,
-        lever: home,
-        end: { kind: 'seconds', seconds },
-      },
-    ];
+      bands: (context) => ({ supply_vacuum: [vacuumNow(context) - 3_300, vacuumNow(context)] }),
+    },
   },
   analyse: (trace, context) => analyseCheckValve(trace, context, vacuumLossSeconds(context)),
   limits: (_analysis, context) => {
@@ -189,5 +206,5 @@ export const checkValve: Measured = {
       ),
     ];
   },
-  bands: (context) => ({ supply_vacuum: [vacuumNow(context) - 3_300, vacuumNow(context)] }),
+  pictures: [{ kind: 'over-time', channels: ['supply_vacuum', 'source_vacuum'] }],
 };

@@ -55,27 +55,33 @@ export const sourceVacuum: Measured = {
   cautions: ['running-engine'],
   optional: false,
   characteristics: ['idle-vacuum', 'held-vacuum'],
-  needs: ['supply_vacuum'],
-  uses: [pedal, 'engine_on'],
-  leastRows: 10,
-  picture: { kind: 'over-time', channels: ['supply_vacuum', pedal] },
-  startsFrom: 'vented',
-  guide: (context) => [
-    idle(10),
-    ...stroke(pedal, reserveLevel(context), 1, engineOn),
-    ...stroke(pedal, reserveLevel(context), 2, engineOn),
-    pushTo(pedal, moderate, 1, engineOn),
-    holdThere(moderate, 6, engineOn),
-    letBack(pedal, 0.6, engineOn),
-    rest(2, engineOn),
-  ],
+  feeds: {
+    log: {
+      needs: ['supply_vacuum'],
+      uses: [pedal, 'engine_on'],
+      leastRows: 10,
+    },
+    live: {
+      startsFrom: 'vented',
+      guide: (context) => [
+        idle(10),
+        ...stroke(pedal, reserveLevel(context), 1, engineOn),
+        ...stroke(pedal, reserveLevel(context), 2, engineOn),
+        pushTo(pedal, moderate, 1, engineOn),
+        holdThere(moderate, 6, engineOn),
+        letBack(pedal, 0.6, engineOn),
+        rest(2, engineOn),
+      ],
+      bands: (context) => {
+        const [{ low }] = leastVacuumLimits(['idle-vacuum'], context.unit.spec.sourceKind, context);
+        return { supply_vacuum: [low ?? 0, context.ambient.pressure * 0.86] };
+      },
+    },
+  },
   analyse: (trace, context) => analyseSourceVacuum(trace, context, pedal),
   limits: (_analysis, context) =>
     leastVacuumLimits(['idle-vacuum', 'held-vacuum'], context.unit.spec.sourceKind, context),
-  bands: (context) => {
-    const [{ low }] = leastVacuumLimits(['idle-vacuum'], context.unit.spec.sourceKind, context);
-    return { supply_vacuum: [low ?? 0, context.ambient.pressure * 0.86] };
-  },
+  pictures: [{ kind: 'over-time', channels: ['supply_vacuum', pedal] }],
 };
 
 export const pedalDrop: Measured = {
@@ -87,30 +93,36 @@ export const pedalDrop: Measured = {
   cautions: ['running-engine'],
   optional: false,
   characteristics: ['pedal-sink'],
-  needs: [pedal, 'pedal_travel'],
-  uses: ['engine_on', 'supply_vacuum', 'output_pressure'],
-  leastRows: 40,
-  picture: { kind: 'over-time', channels: ['pedal_travel', pedal] },
-  startsFrom: 'evacuated',
-  guide: (context) => {
-    const strokes = strokesToExhaust(context);
-    const pumping = Array.from({ length: strokes }, (_, at) =>
-      stroke(pedal, reserveLevel(context), at + 1, engineOff),
-    ).flat();
-    return [
-      stopEngine(2),
-      ...pumping,
-      pushTo(pedal, moderate, 0.6, engineOff),
-      holdThere(moderate, 2, engineOff),
-      {
-        instruction: { code: 'start-engine-holding', seconds: 6 },
-        controls: engineOn,
-        lever: { to: moderate, seconds: 0 },
-        end: { kind: 'seconds', seconds: 6 },
+  feeds: {
+    log: {
+      needs: [pedal, 'pedal_travel'],
+      uses: ['engine_on', 'supply_vacuum', 'output_pressure'],
+      leastRows: 40,
+    },
+    live: {
+      startsFrom: 'evacuated',
+      guide: (context) => {
+        const strokes = strokesToExhaust(context);
+        const pumping = Array.from({ length: strokes }, (_, at) =>
+          stroke(pedal, reserveLevel(context), at + 1, engineOff),
+        ).flat();
+        return [
+          stopEngine(2),
+          ...pumping,
+          pushTo(pedal, moderate, 0.6, engineOff),
+          holdThere(moderate, 2, engineOff),
+          {
+            instruction: { code: 'start-engine-holding', seconds: 6 },
+            controls: engineOn,
+            lever: { to: moderate, seconds: 0 },
+            end: { kind: 'seconds', seconds: 6 },
+          },
+          letBack(pedal, 0.6, engineOn),
+          rest(1, engineOn),
+        ];
       },
-      letBack(pedal, 0.6, engineOn),
-      rest(1, engineOn),
-    ];
+      bands: () => ({}),
+    },
   },
   analyse: analysePedalDrop,
   limits: (_analysis, { workshopLimits }) => [
@@ -123,7 +135,7 @@ export const pedalDrop: Measured = {
       source: { kind: 'workshop', key: 'pedalSink' },
     },
   ],
-  bands: () => ({}),
+  pictures: [{ kind: 'over-time', channels: ['pedal_travel', pedal] }],
 };
 
 /** Vacuum lost between the engine's stop and the first stroke, Pa. */
@@ -170,24 +182,31 @@ export const reserveSoak: Measured = {
   cautions: ['running-engine'],
   optional: false,
   characteristics: ['assisted-applications', 'soak-loss'],
-  needs: ['output_pressure', pedal],
-  uses: ['supply_vacuum', 'engine_on'],
-  leastRows: 10,
-  picture: { kind: 'over-time', channels: ['supply_vacuum', 'output_pressure'] },
-  startsFrom: 'vented',
-  guide: (context) => {
-    const seconds = context.workshopLimits.soakSeconds;
-    return [
-      idle(8),
-      {
-        instruction: { code: 'soak', seconds },
-        controls: engineOff,
-        lever: home,
-        end: { kind: 'seconds', seconds },
+  feeds: {
+    log: {
+      needs: ['output_pressure', pedal],
+      uses: ['supply_vacuum', 'engine_on'],
+      leastRows: 10,
+    },
+    live: {
+      startsFrom: 'vented',
+      guide: (context) => {
+        const seconds = context.workshopLimits.soakSeconds;
+        return [
+          idle(8),
+          {
+            instruction: { code: 'soak', seconds },
+            hold: 'counted',
+            controls: engineOff,
+            lever: home,
+            end: { kind: 'seconds', seconds },
+          },
+          ...stroke(pedal, reserveLevel(context), 1, engineOff),
+          ...stroke(pedal, reserveLevel(context), 2, engineOff),
+        ];
       },
-      ...stroke(pedal, reserveLevel(context), 1, engineOff),
-      ...stroke(pedal, reserveLevel(context), 2, engineOff),
-    ];
+      bands: (context) => ({ supply_vacuum: [vacuumNow(context) * 0.7, vacuumNow(context)] }),
+    },
   },
   analyse: (trace, context) =>
     answer(
@@ -212,7 +231,7 @@ export const reserveSoak: Measured = {
             source: { kind: 'workshop', key: 'assistedApplications' },
           },
         ],
-  bands: (context) => ({ supply_vacuum: [vacuumNow(context) * 0.7, vacuumNow(context)] }),
+  pictures: [{ kind: 'over-time', channels: ['supply_vacuum', 'output_pressure'] }],
 };
 
 export const sameForcePair: Measured = {
@@ -224,22 +243,35 @@ export const sameForcePair: Measured = {
   cautions: ['running-engine', 'fluid-jet'],
   optional: false,
   characteristics: ['vehicle-ratio'],
-  needs: [pedal, 'output_pressure'],
-  uses: ['supply_vacuum', 'engine_on'],
-  leastRows: 40,
-  picture: { kind: 'over-time', channels: [pedal, 'output_pressure'] },
-  startsFrom: 'vented',
-  guide: () => [
-    rest(1.5, engineOff),
-    pushTo(pedal, moderate, 1, engineOff),
-    holdThere(moderate, 2, engineOff),
-    letBack(pedal, 0.5, engineOff),
-    idle(8),
-    pushTo(pedal, moderate, 1, engineOn),
-    holdThere(moderate, 2, engineOn),
-    letBack(pedal, 0.5, engineOn),
-    rest(1, engineOn),
-  ],
+  feeds: {
+    log: {
+      needs: [pedal, 'output_pressure'],
+      uses: ['supply_vacuum', 'engine_on'],
+      leastRows: 40,
+    },
+    live: {
+      startsFrom: 'vented',
+      guide: () => [
+        rest(1.5, engineOff),
+        pushTo(pedal, moderate, 1, engineOff),
+        holdThere(moderate, 2, engineOff),
+        letBack(pedal, 0.5, engineOff),
+        idle(8),
+        pushTo(pedal, moderate, 1, engineOn),
+        holdThere(moderate, 2, engineOn),
+        letBack(pedal, 0.5, engineOn),
+        rest(1, engineOn),
+      ],
+      bands: (context, readings): ReadingBands => {
+        const force = readings.pedal_force;
+        if (force === undefined) return {};
+        const rod = Math.max(0, force) * context.unit.leverage;
+        const supply = readings.supply_vacuum ?? 0;
+        const expected = outputAt(context.unit, rod, supply);
+        return { output_pressure: [expected * 0.8, expected * 1.2] };
+      },
+    },
+  },
   analyse: analyseSameForcePair,
   limits: (_analysis, context) => [
     {
@@ -251,14 +283,7 @@ export const sameForcePair: Measured = {
       source: { kind: 'workshop', key: 'vehicleRatio' },
     },
   ],
-  bands: (context, readings): ReadingBands => {
-    const force = readings.pedal_force;
-    if (force === undefined) return {};
-    const rod = Math.max(0, force) * context.unit.leverage;
-    const supply = readings.supply_vacuum ?? 0;
-    const expected = outputAt(context.unit, rod, supply);
-    return { output_pressure: [expected * 0.8, expected * 1.2] };
-  },
+  pictures: [{ kind: 'over-time', channels: [pedal, 'output_pressure'] }],
 };
 
 function expectedPair(context: Context): number | null {

@@ -1,3 +1,4 @@
+import type { CurvePicture } from '../../../procedure/picture';
 import type { CautionId } from '../../../vocabulary/caution-id';
 import type { WorkshopLimits } from '../../../procedure/workshop-limits';
 import type { Limit } from '../../../procedure/limit';
@@ -14,6 +15,7 @@ import { rest, supplyOn, vacuumNow } from '../steps/step-parts';
 
 /** What a layout makes of the one pull that both have. */
 export interface LayoutCurve<Unit extends RemoteUnit> {
+  readonly picture: CurvePicture<Unit>;
   /** Names of channel and figures, before there is a unit. */
   readonly names: Pick<BoostSetup, 'output' | 'ids'>;
   readonly setup: (unit: Unit) => BoostSetup;
@@ -58,45 +60,51 @@ export function boostCurveStep<Unit extends RemoteUnit>(layout: LayoutCurve<Unit
     cautions: layout.cautions,
     optional: false,
     characteristics: boostCurveCharacteristics(layout.names),
-    needs: ['input_pressure', output],
-    uses: ['control_vacuum', 'supply_vacuum'],
-    leastRows: 60,
-    picture: { kind: 'ride-the-line' },
-    startsFrom: 'evacuated',
-    guide: (context) => {
-      const top = pullInput(context.unit, vacuumNow(context));
-      return [
-        rest(2, supplyOn),
-        {
-          instruction: { code: 'pull-slowly-past', channel: 'input_pressure', level: top },
-          controls: supplyOn,
-          lever: { to: top * 1.02, seconds: 28 },
-          end: { kind: 'input-above', level: top },
+    feeds: {
+      log: {
+        needs: ['input_pressure', output],
+        uses: ['control_vacuum', 'supply_vacuum'],
+        leastRows: 60,
+      },
+      live: {
+        startsFrom: 'evacuated',
+        guide: (context) => {
+          const top = pullInput(context.unit, vacuumNow(context));
+          return [
+            rest(2, supplyOn),
+            {
+              instruction: { code: 'pull-slowly-past', channel: 'input_pressure', level: top },
+              controls: supplyOn,
+              lever: { to: top * 1.02, seconds: 28 },
+              end: { kind: 'input-above', level: top },
+            },
+            {
+              instruction: { code: 'hold-there', seconds: 2 },
+              controls: supplyOn,
+              lever: { to: top * 1.02, seconds: 0.5 },
+              end: { kind: 'seconds', seconds: 2.5 },
+            },
+            {
+              instruction: { code: 'let-back-slowly', channel: 'input_pressure' },
+              controls: supplyOn,
+              lever: { to: 0, seconds: 22 },
+              end: { kind: 'input-below', level: 30_000 },
+            },
+            rest(2.5, supplyOn),
+          ];
         },
-        {
-          instruction: { code: 'hold-there', seconds: 2 },
-          controls: supplyOn,
-          lever: { to: top * 1.02, seconds: 0.5 },
-          end: { kind: 'seconds', seconds: 2.5 },
-        },
-        {
-          instruction: { code: 'let-back-slowly', channel: 'input_pressure' },
-          controls: supplyOn,
-          lever: { to: 0, seconds: 22 },
-          end: { kind: 'input-below', level: 30_000 },
-        },
-        rest(2.5, supplyOn),
-      ];
+        bands,
+      },
+      dials: boostCurveEntry<Unit>({
+        names: layout.names,
+        setup: layout.setup,
+        outputBand: ({ unit, workshopLimits }, input, vacuum) =>
+          layout.outputBand(unit, { input, vacuum }, workshopLimits),
+        cutIn: layout.cutIn,
+      }),
     },
     analyse: (trace, context) => analyseBoostCurve(trace, context, layout.setup(context.unit)),
-    entry: boostCurveEntry<Unit>({
-      names: layout.names,
-      setup: layout.setup,
-      outputBand: ({ unit, workshopLimits }, input, vacuum) =>
-        layout.outputBand(unit, { input, vacuum }, workshopLimits),
-      cutIn: layout.cutIn,
-    }),
     limits: layout.limits,
-    bands,
+    pictures: [layout.picture],
   };
 }

@@ -24,51 +24,57 @@ export const gaugeAgreement: MeasuredStep<InLineUnit> = {
   cautions: ['brake-fluid', 'never-loosen'],
   optional: false,
   characteristics: ['pair-offset', 'pair-gain'],
-  needs: ['input_pressure', 'output_pressure'],
-  uses: ['supply_vacuum', 'control_vacuum'],
-  leastRows: 60,
-  picture: { kind: 'over-time', channels: ['input_pressure', 'output_pressure'] },
-  startsFrom: 'vented',
-  guide: (context) => {
-    const up = agreementLevels(context);
-    const hold = (pressure: number, easing: boolean): GuidePhase => ({
-      instruction: {
-        code: easing ? 'ease-to-hold' : 'pull-to-hold',
-        channel: 'input_pressure',
-        level: pressure,
-        seconds: 2,
+  feeds: {
+    log: {
+      needs: ['input_pressure', 'output_pressure'],
+      uses: ['supply_vacuum', 'control_vacuum'],
+      leastRows: 60,
+    },
+    live: {
+      startsFrom: 'vented',
+      guide: (context) => {
+        const up = agreementLevels(context);
+        const hold = (pressure: number, easing: boolean): GuidePhase => ({
+          instruction: {
+            code: easing ? 'ease-to-hold' : 'pull-to-hold',
+            channel: 'input_pressure',
+            level: pressure,
+            seconds: 2,
+          },
+          controls: {},
+          lever: { to: pressure, seconds: 2 },
+          end: {
+            kind: 'input-held',
+            level: pressure,
+            tolerance: Math.max(150_000, 0.04 * up[up.length - 1]),
+            seconds: 2.4,
+          },
+        });
+        return [
+          rest(2),
+          ...up.map((pressure) => hold(pressure, false)),
+          ...up
+            .slice(0, -1)
+            .reverse()
+            .map((pressure) => hold(pressure, true)),
+          {
+            instruction: { code: 'let-back-slowly', channel: 'input_pressure' },
+            controls: {},
+            lever: { to: 0, seconds: 2 },
+            end: { kind: 'input-below', level: 30_000 },
+          },
+          rest(2),
+          compareVacuumGauges,
+        ];
       },
-      controls: {},
-      lever: { to: pressure, seconds: 2 },
-      end: {
-        kind: 'input-held',
-        level: pressure,
-        tolerance: Math.max(150_000, 0.04 * up[up.length - 1]),
-        seconds: 2.4,
-      },
-    });
-    return [
-      rest(2),
-      ...up.map((pressure) => hold(pressure, false)),
-      ...up
-        .slice(0, -1)
-        .reverse()
-        .map((pressure) => hold(pressure, true)),
-      {
-        instruction: { code: 'let-back-slowly', channel: 'input_pressure' },
-        controls: {},
-        lever: { to: 0, seconds: 2 },
-        end: { kind: 'input-below', level: 30_000 },
-      },
-      rest(2),
-      compareVacuumGauges,
-    ];
+      bands: () => ({}),
+    },
+    dials: gaugeAgreementEntry(agreementLevels),
   },
   analyse: (trace, context) => {
     const { value: fraction } = pairLimit(context);
     return analyseGaugeAgreement(trace, context, { fraction, floor: context.workshopLimits.pairErrorFloor });
   },
-  entry: gaugeAgreementEntry(agreementLevels),
   limits: (analysis, context) => {
     const pair = analysis.corrections?.pair;
     const limit = pairLimit(context);
@@ -76,5 +82,5 @@ export const gaugeAgreement: MeasuredStep<InLineUnit> = {
     const [low, high] = pair?.allowedGain ?? [1 - limit.value, 1 + limit.value];
     return [{ characteristic: 'pair-gain', low, high, expected: 1, standard: 0, source: limit.source }];
   },
-  bands: () => ({}),
+  pictures: [{ kind: 'over-time', channels: ['input_pressure', 'output_pressure'] }],
 };

@@ -1,3 +1,4 @@
+import { boostPicture } from './boost-picture';
 import { passesThrough } from '../boost-curve/boost-lines';
 import { boostCurveLimits, outputTolerance } from '../boost-curve/boost-curve-limits';
 import { boostCurveStep } from '../boost-curve/boost-curve-step';
@@ -16,6 +17,7 @@ const names = {
 
 /** Boost curve of a unit in the brake line: output pressure over input pressure. */
 export const boostCurve = boostCurveStep<InLineUnit>({
+  picture: boostPicture,
   names,
   setup: (unit) => ({ ...names, unassisted: passesThrough, slopeBeyond: unit.a }),
   outputBand: (unit, { input, vacuum }, shop) => {

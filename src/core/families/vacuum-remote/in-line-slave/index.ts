@@ -1,10 +1,11 @@
+import { boostPicture } from './boost-picture';
 import type { Kind } from '../../../contract/kind';
 import { benchVacuum } from '../unit/bench-vacuum';
 import type { PlantCondition } from '../unit/faults';
 import { inLineSlaveModel } from './model';
 import { prepareInLine, type InLineUnit } from './geometry';
 import { pullInput } from '../unit/control-valve';
-import { boostRatioTolerance, expectedCurve, outputAt } from './quasi-static';
+import { outputAt } from './quasi-static';
 import { inLineFields, inLineSchema, type InLineSpec } from '../unit/sheet';
 import { vacuumRemoteSteps } from './steps';
 
@@ -54,11 +55,5 @@ export const inLineSlave: Kind<InLineSpec, InLineUnit, PlantCondition> = {
     },
   ],
   steps: vacuumRemoteSteps,
-  curve: { input: 'input_pressure', output: 'output_pressure' },
-  expectedCurve: (unit, vacuum, { workshopLimits }) => expectedCurve(unit, vacuum, workshopLimits),
-  expectedBand: (unit, input, vacuum, { workshopLimits: limits }) => {
-    const expected = outputAt(unit, input, vacuum);
-    const reach = expected * boostRatioTolerance(unit, limits);
-    return [expected - reach, expected + reach];
-  },
+  curve: boostPicture,
 };

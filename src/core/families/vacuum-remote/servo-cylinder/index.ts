@@ -1,15 +1,12 @@
+import { pullPicture } from './pull-picture';
 import type { Kind } from '../../../contract/kind';
 import { benchVacuum } from '../unit/bench-vacuum';
 import { pullInput } from '../unit/control-valve';
-import { outputTolerance } from '../boost-curve/boost-curve-limits';
 import type { PlantCondition } from '../unit/faults';
 import { servoCylinderModel } from './model';
-import { expectedPull, forceBand, prepareServo, type ServoUnit } from './servo';
+import { prepareServo, type ServoUnit } from './servo';
 import { servoCylinderFields, servoCylinderSchema, type ServoCylinderSpec } from './sheet';
 import { servoCylinderSteps } from './steps';
-
-const tolerance = (unit: ServoUnit, shop: Parameters<typeof outputTolerance>[2]) =>
-  outputTolerance('servoForceTolerancePercent', unit.spec.servoForceTolerancePercent, shop).value;
 
 /** Remote vacuum unit with reservoir, control unit and a servo cylinder that pulls a cam lever. */
 export const servoCylinder: Kind<ServoCylinderSpec, ServoUnit, PlantCondition> = {
@@ -53,8 +50,5 @@ export const servoCylinder: Kind<ServoCylinderSpec, ServoUnit, PlantCondition> =
     },
   ],
   steps: servoCylinderSteps,
-  curve: { input: 'input_pressure', output: 'rod_force' },
-  expectedCurve: (unit, vacuum, { workshopLimits }) => expectedPull(unit, vacuum, tolerance(unit, workshopLimits)),
-  expectedBand: (unit, input, vacuum, { workshopLimits }) =>
-    forceBand(unit, { input, vacuum }, { tolerance: tolerance(unit, workshopLimits), upper: 'apply' }),
+  curve: pullPicture,
 };

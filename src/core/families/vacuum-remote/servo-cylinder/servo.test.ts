@@ -151,7 +151,7 @@ describe('sheet of a servo cylinder', () => {
     expect(kindOf(family, spec)).toBe(servoCylinder);
     expect(kindOf(family, {})).toBe(inLineSlave);
     const sheet = checkSpec(family, 'S11', spec, 's11.json');
-    expect(sheet.ok && sheet.value.kind.curve.output).toBe('rod_force');
+    expect(sheet.ok && sheet.value.kind.curve.outputs[0]).toBe('rod_force');
     expect(sheet.ok && sheet.value.kind.plans[0].steps).not.toContain('gauge-agreement');
   });
 

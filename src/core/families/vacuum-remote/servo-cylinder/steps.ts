@@ -1,3 +1,4 @@
+import { pullPicture } from './pull-picture';
 import { analyseVacuumPair } from '../steps/gauge-agreement-analysis';
 import { limitFrom } from '../../../procedure/limit';
 import type { MeasuredStep, StepDefinition } from '../../../procedure/step-definition';
@@ -31,6 +32,7 @@ const forceTolerance = ({
   outputTolerance('servoForceTolerancePercent', spec.servoForceTolerancePercent, shop);
 
 const boostCurve = boostCurveStep<ServoUnit>({
+  picture: pullPicture,
   names,
   setup: (unit) => ({
     ...names,
@@ -70,22 +72,28 @@ const vacuumPair: MeasuredStep<ServoUnit> = {
   cautions: ['vacuum-exhaust'],
   optional: false,
   characteristics: ['vacuum-pair-offset'],
-  needs: ['supply_vacuum', 'control_vacuum'],
-  uses: [],
-  leastRows: 20,
-  picture: { kind: 'over-time', channels: ['supply_vacuum', 'control_vacuum'] },
-  startsFrom: 'vented',
-  guide: () => [rest(1), compareVacuumGauges],
+  feeds: {
+    log: {
+      needs: ['supply_vacuum', 'control_vacuum'],
+      uses: [],
+      leastRows: 20,
+    },
+    live: {
+      startsFrom: 'vented',
+      guide: () => [rest(1), compareVacuumGauges],
+      bands: (context) => {
+        const vacuum = vacuumNow(context);
+        const band = [vacuum - 2_000, vacuum + 2_000] as const;
+        return { supply_vacuum: band, control_vacuum: band };
+      },
+    },
+  },
   analyse: (trace, context) => analyseVacuumPair(trace, context, teeLimit(context).value),
   limits: (_analysis, context) => {
     const { value, source } = teeLimit(context);
     return [{ characteristic: 'vacuum-pair-offset', low: -value, high: value, expected: 0, standard: 0, source }];
   },
-  bands: (context) => {
-    const vacuum = vacuumNow(context);
-    const band = [vacuum - 2_000, vacuum + 2_000] as const;
-    return { supply_vacuum: band, control_vacuum: band };
-  },
+  pictures: [{ kind: 'over-time', channels: ['supply_vacuum', 'control_vacuum'] }],
 };
 
 const holds = pressureHoldSteps<ServoUnit>({

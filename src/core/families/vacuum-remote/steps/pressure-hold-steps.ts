@@ -56,20 +56,31 @@ export function pressureHoldSteps<Unit extends RemoteUnit>(layout: PressureHolds
     cautions: ['fluid-jet', 'never-loosen'],
     optional: false,
     characteristics: [held.decay],
-    needs: channels,
-    uses: [],
-    leastRows: 40,
-    picture: { kind: 'over-time', channels },
-    startsFrom: 'vented',
-    guide: () => [rest(1.5), pullAndShut(lowPressure, 2, {}), waitShut(lowPressure, lowHoldSeconds, {}), letBack({})],
+    feeds: {
+      log: {
+        needs: channels,
+        uses: [],
+        leastRows: 40,
+      },
+      live: {
+        startsFrom: 'vented',
+        guide: () => [
+          rest(1.5),
+          pullAndShut(lowPressure, 2, {}),
+          waitShut(lowPressure, lowHoldSeconds, {}),
+          letBack({}),
+        ],
+        watch: (context) => decayWatch(context, lowHoldSeconds, held),
+        bands: () => Object.fromEntries(channels.map((channel) => [channel, [300_000, 500_000] as const])),
+      },
+      dials: entryOf(
+        () => lowOptions,
+        () => [300_000, 500_000],
+      ),
+    },
     analyse: (trace, context) => analysePressureHold(trace, context, lowOptions),
-    entry: entryOf(
-      () => lowOptions,
-      () => [300_000, 500_000],
-    ),
-    watch: (context) => decayWatch(context, lowHoldSeconds, held),
     limits: (analysis, context) => decayLimits(analysis, context, { ...held, least: lowPressure }),
-    bands: () => Object.fromEntries(channels.map((channel) => [channel, [300_000, 500_000] as const])),
+    pictures: [{ kind: 'over-time', channels }],
   };
 
   /** Lowest pressure that a sound unit holds at full assist. */
@@ -94,28 +105,34 @@ export function pressureHoldSteps<Unit extends RemoteUnit>(layout: PressureHolds
     cautions: ['fluid-jet', 'never-loosen'],
     optional: false,
     characteristics: withInputCreep ? [held.decay, 'input-creep'] : [held.decay],
-    needs: channels,
-    uses: ['supply_vacuum'],
-    leastRows: 40,
-    picture: { kind: 'over-time', channels },
-    startsFrom: 'evacuated',
-    guide: (context) => {
-      const pressure = appliedInput(context);
-      return [
-        rest(1.5, supplyOn),
-        pullAndShut(pressure, 5, supplyOn),
-        waitShut(pressure, highHoldSeconds, supplyOn),
-        letBack(supplyOn),
-      ];
+    feeds: {
+      log: {
+        needs: channels,
+        uses: ['supply_vacuum'],
+        leastRows: 40,
+      },
+      live: {
+        startsFrom: 'evacuated',
+        guide: (context) => {
+          const pressure = appliedInput(context);
+          return [
+            rest(1.5, supplyOn),
+            pullAndShut(pressure, 5, supplyOn),
+            waitShut(pressure, highHoldSeconds, supplyOn),
+            letBack(supplyOn),
+          ];
+        },
+        watch: (context) => decayWatch(context, highHoldSeconds, held),
+        bands: (context) => {
+          const input = appliedInput(context);
+          return { ...layout.outputBand(context, input), input_pressure: [input * 0.95, input * 1.05] };
+        },
+      },
+      dials: entryOf(highOptions, (context) => [0.95 * soundLow(context), 1.6 * soundLow(context)]),
     },
     analyse: (trace, context) => analysePressureHold(trace, context, highOptions(context)),
-    entry: entryOf(highOptions, (context) => [0.95 * soundLow(context), 1.6 * soundLow(context)]),
-    watch: (context) => decayWatch(context, highHoldSeconds, held),
     limits: (analysis, context) => decayLimits(analysis, context, { ...held, least: soundLow(context) }),
-    bands: (context) => {
-      const input = appliedInput(context);
-      return { ...layout.outputBand(context, input), input_pressure: [input * 0.95, input * 1.05] };
-    },
+    pictures: [{ kind: 'over-time', channels }],
   };
 
   return { low, high };

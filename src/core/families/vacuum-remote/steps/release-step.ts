@@ -26,24 +26,33 @@ export function releaseStep<Unit extends RemoteUnit>(layout: Release<Unit>): Mea
     cautions: ['brake-fluid', 'stored-vacuum'],
     optional: false,
     characteristics: ['release-time', residual],
-    needs: [channel, 'input_pressure'],
-    uses: ['supply_vacuum'],
-    leastRows: 30,
-    picture: { kind: 'over-time', channels: [channel, 'input_pressure'] },
-    startsFrom: 'evacuated',
-    guide: (context) => {
-      const pressure = appliedInput(context);
-      return [
-        rest(1.5, supplyOn),
-        pullAndShut(pressure, 4, supplyOn),
-        {
-          instruction: { code: 'let-go', channel: 'input_pressure' },
-          controls: supplyOn,
-          lever: { to: 0, seconds: 0 },
-          end: { kind: 'input-below', level: 30_000 },
+    feeds: {
+      log: {
+        needs: [channel, 'input_pressure'],
+        uses: ['supply_vacuum'],
+        leastRows: 30,
+      },
+      live: {
+        startsFrom: 'evacuated',
+        guide: (context) => {
+          const pressure = appliedInput(context);
+          return [
+            rest(1.5, supplyOn),
+            pullAndShut(pressure, 4, supplyOn),
+            {
+              instruction: { code: 'let-go', channel: 'input_pressure' },
+              controls: supplyOn,
+              lever: { to: 0, seconds: 0 },
+              end: { kind: 'input-below', level: 30_000 },
+            },
+            rest(5, supplyOn),
+          ];
         },
-        rest(5, supplyOn),
-      ];
+        bands: (context) => {
+          const { value } = layout.limit(context);
+          return { [channel]: [-0.3 * value, value] };
+        },
+      },
     },
     analyse: (trace, context) =>
       analyseRelease(trace, context, {
@@ -58,9 +67,6 @@ export function releaseStep<Unit extends RemoteUnit>(layout: Release<Unit>): Mea
       );
       return [atMost('release-time', time), atMost(residual, layout.limit(context), { expected: 0 })];
     },
-    bands: (context) => {
-      const { value } = layout.limit(context);
-      return { [channel]: [-0.3 * value, value] };
-    },
+    pictures: [{ kind: 'over-time', channels: [channel, 'input_pressure'] }],
   };
 }

@@ -28,6 +28,7 @@ export function pullAndShut(pressure: number, seconds: number, controls: GuidePh
 export function waitShut(pressure: number, seconds: number, controls: GuidePhase['controls']): GuidePhase {
   return {
     instruction: { code: 'shut-input-and-wait', seconds },
+    hold: 'watched',
     controls: { ...controls, 'input-shut': 1 },
     lever: { to: pressure, seconds: 0 },
     end: { kind: 'seconds', seconds },

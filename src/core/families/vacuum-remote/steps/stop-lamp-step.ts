@@ -14,29 +14,40 @@ export const stopLampSwitch: Measured = {
   cautions: ['brake-fluid'],
   optional: false,
   characteristics: ['switch-close-pressure', 'switch-open-pressure'],
-  needs: ['input_pressure', 'stop_switch'],
-  uses: [],
-  leastRows: 40,
-  picture: { kind: 'over-time', channels: ['input_pressure', 'stop_switch'] },
-  startsFrom: 'vented',
-  guide: (context) => {
-    const top = Math.max(switchTop, (context.unit.spec.switchCloseMaxKpa ?? 0) * 1e3 * 1.2);
-    return [
-      rest(1.5),
-      {
-        instruction: { code: 'pull-slowly-past', channel: 'input_pressure', level: top },
-        controls: {},
-        lever: { to: top * 1.06, seconds: 10 },
-        end: { kind: 'input-above', level: top },
+  feeds: {
+    log: {
+      needs: ['input_pressure', 'stop_switch'],
+      uses: [],
+      leastRows: 40,
+    },
+    live: {
+      startsFrom: 'vented',
+      guide: (context) => {
+        const top = Math.max(switchTop, (context.unit.spec.switchCloseMaxKpa ?? 0) * 1e3 * 1.2);
+        return [
+          rest(1.5),
+          {
+            instruction: { code: 'pull-slowly-past', channel: 'input_pressure', level: top },
+            controls: {},
+            lever: { to: top * 1.06, seconds: 10 },
+            end: { kind: 'input-above', level: top },
+          },
+          {
+            instruction: { code: 'let-back-slowly', channel: 'input_pressure' },
+            controls: {},
+            lever: { to: 0, seconds: 8 },
+            end: { kind: 'input-below', level: 30_000 },
+          },
+          rest(1),
+        ];
       },
-      {
-        instruction: { code: 'let-back-slowly', channel: 'input_pressure' },
-        controls: {},
-        lever: { to: 0, seconds: 8 },
-        end: { kind: 'input-below', level: 30_000 },
-      },
-      rest(1),
-    ];
+      bands: ({ unit: { spec }, workshopLimits: shop }) => ({
+        input_pressure: [
+          (spec.switchCloseMinKpa ?? shop.switchCloseMin / 1e3) * 1e3,
+          (spec.switchCloseMaxKpa ?? shop.switchCloseMax / 1e3) * 1e3,
+        ],
+      }),
+    },
   },
   analyse: analyseStopLampSwitch,
   limits: (_analysis, { unit: { spec }, workshopLimits: shop }) => {
@@ -56,10 +67,5 @@ export const stopLampSwitch: Measured = {
     );
     return [atMost('switch-close-pressure', high, { low: low.value, expected: (low.value + high.value) / 2 })];
   },
-  bands: ({ unit: { spec }, workshopLimits: shop }) => ({
-    input_pressure: [
-      (spec.switchCloseMinKpa ?? shop.switchCloseMin / 1e3) * 1e3,
-      (spec.switchCloseMaxKpa ?? shop.switchCloseMax / 1e3) * 1e3,
-    ],
-  }),
+  pictures: [{ kind: 'over-time', channels: ['input_pressure', 'stop_switch'] }],
 };

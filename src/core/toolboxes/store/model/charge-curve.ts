@@ -1,3 +1,4 @@
+import type { CurvePicture } from '../../../procedure/picture';
 import type { ExpectedCurve, Here } from '../../../procedure/expected';
 import { predictCharge } from './charge-prediction';
 import { restatePrecharge, prechargeTemperature } from '../../../physics/gas-law';
@@ -48,4 +49,15 @@ export function chargeBand(store: StoreUnit, time: number, here: Here): readonly
   const reach = tolerance(store, here);
   const both = [1 - reach, 1 + reach].map((gas) => chargeOf(store, here, gas).pressureAt(time));
   return [Math.min(...both), Math.max(...both)];
+}
+
+/** A store's pressure over the time since it left zero, as a charge is drawn. */
+export function chargePicture<Unit>(channel: string, storeOf: (unit: Unit) => StoreUnit): CurvePicture<Unit> {
+  return {
+    kind: 'curve',
+    input: 'time',
+    outputs: [channel],
+    expected: (unit, _supply, here) => chargeCurve(storeOf(unit), here),
+    band: (unit, time, _supply, here) => chargeBand(storeOf(unit), time, here),
+  };
 }

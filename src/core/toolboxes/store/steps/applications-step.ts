@@ -35,24 +35,30 @@ export function applicationsStep<Unit>(kit: StoreKit<Unit>) {
     ],
     interlock: { kind: 'dead-once' },
     pressure: 'charges',
-    needs: [...pressures, lever],
-    uses: circuits.map((circuit) => circuit.lamp),
-    leastRows: 30,
-    picture: { kind: 'staircase', channels: pressures },
-    startsFrom: 'charged',
-    guide: (context) => {
-      const level = kit.strokeLevel(context);
-      const strokes = Math.max(...storesOf(context).map((store) => predictedStrokes(store, context).length)) + 2;
-      return [
-        wait({ code: 'power-off' }, {}, 2),
-        {
-          instruction: { code: 'stroke-until-lamp', channel: lever, level, every: strokeSpacing },
-          controls: {},
-          lever: { to: level, seconds: 0.5, every: strokeSpacing },
-          end: { kind: 'strokes', level, times: strokes, every: strokeSpacing },
+    feeds: {
+      log: {
+        needs: [...pressures, lever],
+        uses: circuits.map((circuit) => circuit.lamp),
+        leastRows: 30,
+      },
+      live: {
+        startsFrom: 'charged',
+        guide: (context) => {
+          const level = kit.strokeLevel(context);
+          const strokes = Math.max(...storesOf(context).map((store) => predictedStrokes(store, context).length)) + 2;
+          return [
+            wait({ code: 'power-off' }, {}, 2),
+            {
+              instruction: { code: 'stroke-until-lamp', channel: lever, level, every: strokeSpacing },
+              controls: {},
+              lever: { to: level, seconds: 0.5, every: strokeSpacing },
+              end: { kind: 'strokes', level, times: strokes, every: strokeSpacing },
+            },
+            wait({ code: 'rest', seconds: 1 }, {}, 1),
+          ];
         },
-        wait({ code: 'rest', seconds: 1 }, {}, 1),
-      ];
+        bands: (context) => bandsOf(context, (store) => [store.leastUseful, store.cutOut]),
+      },
     },
     analyse: (trace, context) =>
       joinAnswers(
@@ -64,8 +70,10 @@ export function applicationsStep<Unit>(kit: StoreKit<Unit>) {
         ),
       ),
     limits: (_analysis, context) => circuits.flatMap((circuit) => applicationLimits(circuit, context)),
-    bands: (context) => bandsOf(context, (store) => [store.leastUseful, store.cutOut]),
-    staircase: (context) => storeStaircase(first, context),
+    pictures: [
+      { kind: 'steps', predict: (context) => storeStaircase(first, context) },
+      { kind: 'over-time', channels: pressures },
+    ],
   };
 
   function predictedStrokes(store: StoreUnit, context: StepContext<Unit>) {

@@ -33,41 +33,47 @@ export function bleedSteps<Unit>(kit: StoreKit<Unit>) {
     characteristics: circuits.flatMap(({ suffix }) => [idOf('precharge', suffix), idOf('store-cut-in', suffix)]),
     interlock: { kind: 'dead-once' },
     pressure: 'charges',
-    needs: pressures,
-    uses: pumps,
-    leastRows: 12,
-    picture: { kind: 'knee', channels: pressures },
-    startsFrom: 'charged',
-    guide: (context) => {
-      const store = first.storeOf(context.unit);
-      return [
-        wait({ code: 'rest', seconds: 2 }, live, 2),
-        {
-          instruction: { code: 'bleed-slowly-live' },
-          controls: { ...live, bleed: slowBleed },
-          lever: home,
-          end: { kind: 'switched', channel: first.pump, to: 1, times: 1, ...bleedTimes },
-          duty: motorLimit(context),
+    feeds: {
+      log: {
+        needs: pressures,
+        uses: pumps,
+        leastRows: 12,
+      },
+      live: {
+        startsFrom: 'charged',
+        guide: (context) => {
+          const store = first.storeOf(context.unit);
+          return [
+            wait({ code: 'rest', seconds: 2 }, live, 2),
+            {
+              instruction: { code: 'bleed-slowly-live' },
+              controls: { ...live, bleed: slowBleed },
+              lever: home,
+              end: { kind: 'switched', channel: first.pump, to: 1, times: 1, ...bleedTimes },
+              duty: motorLimit(context),
+            },
+            {
+              instruction: { code: 'bleed-slowly-off' },
+              controls: { bleed: slowBleed },
+              lever: home,
+              end: {
+                kind: 'reading',
+                channel: first.pressure,
+                side: 'below',
+                level: dead(context, store).value * 0.4,
+                ...bleedTimes,
+              },
+            },
+            wait({ code: 'read-dead', seconds: 2 }, { bleed: slowBleed }, 2),
+          ];
         },
-        {
-          instruction: { code: 'bleed-slowly-off' },
-          controls: { bleed: slowBleed },
-          lever: home,
-          end: {
-            kind: 'reading',
-            channel: first.pressure,
-            side: 'below',
-            level: dead(context, store).value * 0.4,
-            ...bleedTimes,
-          },
-        },
-        wait({ code: 'read-dead', seconds: 2 }, { bleed: slowBleed }, 2),
-      ];
+        bands: (context) => bandsOf(context, (store) => [store.precharge, store.cutOut]),
+      },
     },
     analyse: (trace, context) => joinAnswers(circuits.map((circuit) => analyseBleedDown(trace, circuit, context))),
     limits: (_analysis, context) =>
       circuits.flatMap((circuit) => [prechargeLimit(circuit, context), switchLimit('store-cut-in', circuit, context)]),
-    bands: (context) => bandsOf(context, (store) => [store.precharge, store.cutOut]),
+    pictures: [{ kind: 'over-time', channels: pressures, expected: () => [] }],
   };
 
   const pumpSwitch: MeasuredStep<Unit> = {
@@ -81,22 +87,28 @@ export function bleedSteps<Unit>(kit: StoreKit<Unit>) {
     characteristics: circuits.flatMap(({ suffix }) => [idOf('store-cut-in', suffix), idOf('store-cut-out', suffix)]),
     interlock: { kind: 'dead-once' },
     pressure: 'charges',
-    needs: [...pressures, ...pumps],
-    uses: [],
-    leastRows: 20,
-    picture: { kind: 'over-time', channels: [...pressures, ...pumps] },
-    startsFrom: 'charged',
-    guide: (context) => {
-      const round = (): GuidePhase[] => [
-        ...untilStarted(context),
-        ...untilCharged(context, { code: 'shut-bleed-watch' }),
-      ];
-      return [
-        wait({ code: 'rest', seconds: 1 }, live, 1),
-        ...round(),
-        ...round(),
-        wait({ code: 'rest', seconds: 1 }, live, 1),
-      ];
+    feeds: {
+      log: {
+        needs: [...pressures, ...pumps],
+        uses: [],
+        leastRows: 20,
+      },
+      live: {
+        startsFrom: 'charged',
+        guide: (context) => {
+          const round = (): GuidePhase[] => [
+            ...untilStarted(context),
+            ...untilCharged(context, { code: 'shut-bleed-watch' }),
+          ];
+          return [
+            wait({ code: 'rest', seconds: 1 }, live, 1),
+            ...round(),
+            ...round(),
+            wait({ code: 'rest', seconds: 1 }, live, 1),
+          ];
+        },
+        bands: (context) => bandsOf(context, (store) => [store.cutIn, store.cutOut]),
+      },
     },
     analyse: (trace, context) =>
       withOverrun(trace, context, joinAnswers(circuits.map((circuit) => analyseStoreSwitch(trace, circuit, context)))),
@@ -105,7 +117,7 @@ export function bleedSteps<Unit>(kit: StoreKit<Unit>) {
         switchLimit('store-cut-in', circuit, context),
         switchLimit('store-cut-out', circuit, context),
       ]),
-    bands: (context) => bandsOf(context, (store) => [store.cutIn, store.cutOut]),
+    pictures: [{ kind: 'over-time', channels: [...pressures, ...pumps] }],
   };
 
   return { bleedDown, pumpSwitch };

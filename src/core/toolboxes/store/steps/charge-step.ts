@@ -41,63 +41,77 @@ export function chargeStep<Unit>(kit: StoreKit<Unit>) {
     characteristics: circuits.flatMap(({ suffix }) => [idOf('precharge', suffix), idOf('charge-time', suffix)]),
     interlock: { kind: 'dead-now' },
     pressure: 'charges',
-    needs: pressures,
-    uses: pumps,
-    leastRows: 12,
-    picture: { kind: 'knee', channels: pressures },
-    startsFrom: 'empty',
-    guide: (context) => [
-      wait({ code: 'rest', seconds: 2 }, {}, 2),
-      ...untilCharged(context, kit.driven === 'motor' ? { code: 'power-on-watch' } : { code: 'start-engine-charge' }),
-      wait({ code: 'rest', seconds: 3 }, {}, 3),
-    ],
+    feeds: {
+      log: {
+        needs: pressures,
+        uses: pumps,
+        leastRows: 12,
+      },
+      live: {
+        startsFrom: 'empty',
+        guide: (context) => [
+          wait({ code: 'rest', seconds: 2 }, {}, 2),
+          ...untilCharged(
+            context,
+            kit.driven === 'motor' ? { code: 'power-on-watch' } : { code: 'start-engine-charge' },
+          ),
+          wait({ code: 'rest', seconds: 3 }, {}, 3),
+        ],
+        bands: (context) => bandsOf(context, (store) => [store.cutIn, store.cutOut]),
+      },
+      dials: {
+        fields: (context) =>
+          circuits.flatMap((circuit): TypedField[] => {
+            const store = circuit.storeOf(context.unit);
+            const gas = (store.precharge + context.ambient.pressure) * (context.airTemperature / prechargeTemperature);
+            const here = gas - context.ambient.pressure;
+            const tolerance = tolerances(store, context).precharge.value;
+            const name = circuits.length > 1 ? `${circuit.title}: ` : '';
+            return [
+              {
+                id: idOf('knee', circuit.suffix),
+                title: `${name}needle jumps to`,
+                hint: 'Where the needle stops jumping and begins to climb',
+                as: 'gauge',
+                channel: circuit.pressure,
+                expected: { low: here * (1 - tolerance), high: here * (1 + tolerance) },
+                plausible: plausibleRange('gauge', circuit.pressure, context),
+                optional: false,
+              },
+              {
+                id: idOf('seconds', circuit.suffix),
+                title: `${name}time to charge`,
+                hint: 'Pump start to pump stop, by the watch',
+                as: 'time',
+                channel: null,
+                expected: { low: 0, high: chargeTimeLimit(store, context).value },
+                plausible: [0, 3600],
+                optional: false,
+              },
+            ];
+          }),
+        analyse: typedCharge,
+      },
+    },
     analyse: (trace, context) =>
       withOverrun(trace, context, joinAnswers(circuits.map((circuit) => analyseCharge(trace, circuit, context)))),
-    entry: {
-      fields: (context) =>
-        circuits.flatMap((circuit): TypedField[] => {
-          const store = circuit.storeOf(context.unit);
-          const gas = (store.precharge + context.ambient.pressure) * (context.airTemperature / prechargeTemperature);
-          const here = gas - context.ambient.pressure;
-          const tolerance = tolerances(store, context).precharge.value;
-          const name = circuits.length > 1 ? `${circuit.title}: ` : '';
-          return [
-            {
-              id: idOf('knee', circuit.suffix),
-              title: `${name}needle jumps to`,
-              hint: 'Where the needle stops jumping and begins to climb',
-              as: 'gauge',
-              channel: circuit.pressure,
-              expected: { low: here * (1 - tolerance), high: here * (1 + tolerance) },
-              plausible: plausibleRange('gauge', circuit.pressure, context),
-              optional: false,
-            },
-            {
-              id: idOf('seconds', circuit.suffix),
-              title: `${name}time to charge`,
-              hint: 'Pump start to pump stop, by the watch',
-              as: 'time',
-              channel: null,
-              expected: { low: 0, high: chargeTimeLimit(store, context).value },
-              plausible: [0, 3600],
-              optional: false,
-            },
-          ];
-        }),
-      analyse: typedCharge,
-    },
     limits: (_analysis, context) => circuits.flatMap((circuit) => chargeLimits(circuit, context)),
-    bands: (context) => bandsOf(context, (store) => [store.cutIn, store.cutOut]),
-    expectedTraces: (context) =>
-      circuits.map((circuit) => {
-        const store = circuit.storeOf(context.unit);
-        return expectedCharge(
-          store,
-          surroundingsOf(context),
-          tolerances(store, context).precharge.value,
-          circuit.pressure,
-        );
-      }),
+    pictures: [
+      {
+        kind: 'over-time',
+        channels: pressures,
+        expected: (context) =>
+          circuits.map((circuit) => {
+            const store = circuit.storeOf(context.unit);
+            return expectedCharge(
+              store,
+              surroundingsOf(context),
+              tolerances(store, context).precharge.value,
+              circuit.pressure,
+            );
+          }),
+      },
+    ],
   };
 
   function typedCharge(values: TypedValues, context: StepContext<Unit>): StepAnalysis {

@@ -56,16 +56,60 @@ export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' |
       pressure: 'proves-dead',
       repeats: 'last',
       ...(id === 'make-dead-after' ? { interlock: { kind: 'dead-once' } as const } : {}),
-      needs: pressures,
-      uses: [lever],
-      leastRows: 2,
-      picture: { kind: 'over-time', channels: pressures },
-      startsFrom: 'charged',
-      guide: (context) => [
-        wait({ code: 'power-off' }, {}, 1),
-        ...circuits.map((circuit) => strokesToDead(context, circuit)),
-        wait({ code: 'read-dead', seconds: 4 }, {}, 4),
-      ],
+      feeds: {
+        log: {
+          needs: pressures,
+          uses: [lever],
+          leastRows: 2,
+        },
+        live: {
+          startsFrom: 'charged',
+          guide: (context) => [
+            wait({ code: 'power-off' }, {}, 1),
+            ...circuits.map((circuit) => strokesToDead(context, circuit)),
+            wait({ code: 'read-dead', seconds: 4 }, {}, 4),
+          ],
+          bands: (context) => bandsOf(context, (store) => [0, dead(context, store).value]),
+        },
+        dials: {
+          fields: (context) => [
+            ...circuits.map((circuit): TypedField => ({
+              id: idOf('dead-pressure', circuit.suffix),
+              title: circuits.length > 1 ? `${circuit.title}: pressure left` : 'Pressure left',
+              hint: 'Off the gauge, after the last stroke has changed nothing',
+              as: 'gauge',
+              channel: circuit.pressure,
+              expected: { low: 0, high: dead(context, circuit.storeOf(context.unit)).value },
+              plausible: plausibleRange('gauge', circuit.pressure, context),
+              optional: false,
+            })),
+            {
+              id: 'gauge-seen',
+              title: circuits.length > 1 ? 'The gauges were seen to move' : 'The gauge was seen to move',
+              hint: 'A gauge that never moved may be shut off, blocked or broken: its zero proves nothing',
+              as: 'state',
+              channel: null,
+              expected: null,
+              plausible: [0, seenToMove.length - 1],
+              optional: false,
+              choices: seenToMove,
+            } satisfies TypedField,
+          ],
+          analyse: (values, context) => {
+            const seen = values['gauge-seen'];
+            return proof(
+              circuits.map(({ pressure, suffix }): DialAtRest => {
+                const reading = values[idOf('dead-pressure', suffix)];
+                if (reading === undefined) return { kind: 'unproved', problem: { code: 'not-read' } };
+                return seen === undefined || seen >= notSeen
+                  ? { kind: 'unproved', problem: { code: 'gauge-not-seen-alive', channel: pressure } }
+                  : { kind: 'reads', reading };
+              }),
+              context,
+            );
+          },
+        },
+      },
       analyse: (trace, context) => {
         const strokes = findStrokes(trace, columnOf(trace, lever) ?? new Float64Array(0)).length;
         const read = joinAnswers(circuits.map((circuit) => answer(restingGauge(circuit), trace, context)));
@@ -87,49 +131,11 @@ export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' |
           unproved,
         );
       },
-      entry: {
-        fields: (context) => [
-          ...circuits.map((circuit): TypedField => ({
-            id: idOf('dead-pressure', circuit.suffix),
-            title: circuits.length > 1 ? `${circuit.title}: pressure left` : 'Pressure left',
-            hint: 'Off the gauge, after the last stroke has changed nothing',
-            as: 'gauge',
-            channel: circuit.pressure,
-            expected: { low: 0, high: dead(context, circuit.storeOf(context.unit)).value },
-            plausible: plausibleRange('gauge', circuit.pressure, context),
-            optional: false,
-          })),
-          {
-            id: 'gauge-seen',
-            title: circuits.length > 1 ? 'The gauges were seen to move' : 'The gauge was seen to move',
-            hint: 'A gauge that never moved may be shut off, blocked or broken: its zero proves nothing',
-            as: 'state',
-            channel: null,
-            expected: null,
-            plausible: [0, seenToMove.length - 1],
-            optional: false,
-            choices: seenToMove,
-          } satisfies TypedField,
-        ],
-        analyse: (values, context) => {
-          const seen = values['gauge-seen'];
-          return proof(
-            circuits.map(({ pressure, suffix }): DialAtRest => {
-              const reading = values[idOf('dead-pressure', suffix)];
-              if (reading === undefined) return { kind: 'unproved', problem: { code: 'not-read' } };
-              return seen === undefined || seen >= notSeen
-                ? { kind: 'unproved', problem: { code: 'gauge-not-seen-alive', channel: pressure } }
-                : { kind: 'reads', reading };
-            }),
-            context,
-          );
-        },
-      },
       limits: (_analysis, context) =>
         circuits.map((circuit) =>
           atMost(idOf('dead-pressure', circuit.suffix), dead(context, circuit.storeOf(context.unit)), { expected: 0 }),
         ),
-      bands: (context) => bandsOf(context, (store) => [0, dead(context, store).value]),
+      pictures: [{ kind: 'over-time', channels: pressures }],
     };
   }
 

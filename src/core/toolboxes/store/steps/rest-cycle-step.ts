@@ -38,74 +38,86 @@ export function restCycleStep<Unit>(kit: StoreKit<Unit>) {
     ]),
     interlock: { kind: 'dead-once' },
     pressure: 'charges',
-    needs: [...pressures, ...pumps],
-    uses: [],
-    leastRows: 30,
-    sampleRate: 50,
-    picture: { kind: 'run-rest', channels: [...pressures, ...pumps] },
-    startsFrom: 'charged',
-    guide: (context) => {
-      const longest = Math.max(...soundCycles(context).map((cycle) => (cycle ? cycle.rest + cycle.run : 600)));
-      const slowest =
-        circuits[soundCycles(context).findIndex((cycle) => cycle && cycle.rest + cycle.run >= longest - 1)] ?? first;
-      return [
-        {
-          instruction: { code: 'leave-cycling', times: cyclesWatched },
-          controls: live,
-          lever: home,
-          end: { kind: 'switched', channel: slowest.pump, to: 0, times: cyclesWatched, atMost: 12 * longest + 60 },
-          duty: motorLimit(context),
+    feeds: {
+      log: {
+        needs: [...pressures, ...pumps],
+        uses: [],
+        leastRows: 30,
+      },
+      live: {
+        rate: 50,
+        startsFrom: 'charged',
+        guide: (context) => {
+          const longest = Math.max(...soundCycles(context).map((cycle) => (cycle ? cycle.rest + cycle.run : 600)));
+          const slowest =
+            circuits[soundCycles(context).findIndex((cycle) => cycle && cycle.rest + cycle.run >= longest - 1)] ??
+            first;
+          return [
+            {
+              instruction: { code: 'leave-cycling', times: cyclesWatched },
+              controls: live,
+              lever: home,
+              end: { kind: 'switched', channel: slowest.pump, to: 0, times: cyclesWatched, atMost: 12 * longest + 60 },
+              duty: motorLimit(context),
+            },
+            wait({ code: 'rest', seconds: 2 }, live, 2),
+          ];
         },
-        wait({ code: 'rest', seconds: 2 }, live, 2),
-      ];
+        bands: (context) => bandsOf(context, (store) => [store.cutIn, store.cutOut]),
+      },
+      dials: {
+        fields: (context) =>
+          circuits.flatMap((circuit, at): TypedField[] => {
+            const sound = soundCycles(context)[at];
+            const name = circuits.length > 1 ? `${circuit.title}: ` : '';
+            const watch = (id: string, title: string, value: number | undefined): TypedField => ({
+              id,
+              title: `${name}${title}`,
+              hint: 'By the watch, once two in succession agree',
+              as: 'time',
+              channel: null,
+              expected: value === undefined ? null : { low: value * 0.7, high: value * 1.6 },
+              plausible: [0.2, 6 * 3600],
+              optional: false,
+            });
+            const store = circuit.storeOf(context.unit);
+            const gauge = (id: string, title: string, value: number): TypedField => ({
+              id,
+              title: `${name}${title}`,
+              hint: 'Off the gauge as it switches',
+              as: 'gauge',
+              channel: circuit.pressure,
+              expected: { low: value * 0.95, high: value * 1.05 },
+              plausible: plausibleRange('gauge', circuit.pressure, context),
+              optional: false,
+            });
+            return [
+              gauge(idOf('low', circuit.suffix), 'starts at', store.cutIn),
+              gauge(idOf('high', circuit.suffix), 'stops at', store.cutOut),
+              watch(idOf('run', circuit.suffix), 'runs for', sound?.run),
+              watch(idOf('rest', circuit.suffix), 'rests for', sound?.rest),
+            ];
+          }),
+        analyse: (values, context) => typedCycles(values, context),
+      },
     },
     analyse: (trace, context) => withOverrun(trace, context, analyseRestCycles(trace, circuits, context)),
-    entry: {
-      fields: (context) =>
-        circuits.flatMap((circuit, at): TypedField[] => {
-          const sound = soundCycles(context)[at];
-          const name = circuits.length > 1 ? `${circuit.title}: ` : '';
-          const watch = (id: string, title: string, value: number | undefined): TypedField => ({
-            id,
-            title: `${name}${title}`,
-            hint: 'By the watch, once two in succession agree',
-            as: 'time',
-            channel: null,
-            expected: value === undefined ? null : { low: value * 0.7, high: value * 1.6 },
-            plausible: [0.2, 6 * 3600],
-            optional: false,
-          });
-          const store = circuit.storeOf(context.unit);
-          const gauge = (id: string, title: string, value: number): TypedField => ({
-            id,
-            title: `${name}${title}`,
-            hint: 'Off the gauge as it switches',
-            as: 'gauge',
-            channel: circuit.pressure,
-            expected: { low: value * 0.95, high: value * 1.05 },
-            plausible: plausibleRange('gauge', circuit.pressure, context),
-            optional: false,
-          });
-          return [
-            gauge(idOf('low', circuit.suffix), 'starts at', store.cutIn),
-            gauge(idOf('high', circuit.suffix), 'stops at', store.cutOut),
-            watch(idOf('run', circuit.suffix), 'runs for', sound?.run),
-            watch(idOf('rest', circuit.suffix), 'rests for', sound?.rest),
-          ];
-        }),
-      analyse: (values, context) => typedCycles(values, context),
-    },
     limits: (analysis, context) =>
       circuits.flatMap((circuit, at) => cycleLimits(circuit, soundCycles(context)[at], analysis, context)),
-    bands: (context) => bandsOf(context, (store) => [store.cutIn, store.cutOut]),
-    cycleMap: (context) =>
-      circuits.flatMap((circuit) => {
-        const map = cycleMap(circuit.storeOf(context.unit), surroundingsOf(context), {
-          circuit: circuit.suffix,
-          title: circuit.title,
-        });
-        return map ? [map] : [];
-      }),
+    pictures: [
+      {
+        kind: 'map',
+        maps: (context) =>
+          circuits.flatMap((circuit) => {
+            const map = cycleMap(circuit.storeOf(context.unit), surroundingsOf(context), {
+              circuit: circuit.suffix,
+              title: circuit.title,
+            });
+            return map ? [map] : [];
+          }),
+      },
+      { kind: 'over-time', channels: [...pressures, ...pumps], openEnded: true },
+    ],
   };
 
   /** Cycles as the watch and the gauge saw them, made into a trace that the step's own analysis reads. */

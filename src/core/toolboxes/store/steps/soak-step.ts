@@ -8,7 +8,7 @@ import type { StepContext } from '../../../procedure/step-context';
 import type { MeasuredStep } from '../../../procedure/step-definition';
 import type { TypedField, TypedValues } from '../../../procedure/typed-entry';
 import { measured } from '../../../procedure/analysis-result';
-import { wait } from '../../../procedure/guide-phase';
+import { heldWait } from '../../../procedure/guide-phase';
 import { plausibleRange } from '../../../dials/plausible-range';
 import { analyseLeakDown } from '../analysis/leak-down';
 import { idOf, type StoreKit } from './store-kit';
@@ -61,48 +61,54 @@ export function soakStep<Unit>(kit: StoreKit<Unit>, id: 'soak' | 'soak-isolated'
       ],
       interlock: { kind: 'dead-once' },
       pressure: 'charges',
-      needs: pressures,
-      uses: ['air_temperature'],
-      leastRows: 2,
-      sampleRate: sampleOfHours,
-      picture: { kind: 'over-time', channels: pressures },
-      startsFrom: 'charged',
-      guide: () => [
-        wait(
-          isolated ? { code: 'soak-isolated', seconds } : { code: 'soak-watch', seconds },
-          isolated ? { 'levelling-shut': 1 } : {},
-          seconds,
-        ),
-      ],
-      analyse: (trace, context) => analyseSoak(trace, context),
-      entry: {
-        fields: (context) => [
-          ...circuits.flatMap((circuit): TypedField[] => {
-            const store = circuit.storeOf(context.unit);
-            const name = circuits.length > 1 ? `${circuit.title}: ` : '';
-            const gauge = (base: string, title: string, low: number, optional: boolean): TypedField => ({
-              id: idOf(base, circuit.suffix),
-              title: `${name}${title}`,
-              hint: base === 'start' ? 'Ten minutes after the pump has stopped' : '',
-              as: 'gauge',
-              channel: circuit.pressure,
-              expected: { low, high: store.cutOut },
-              plausible: plausibleRange('gauge', circuit.pressure, context),
-              optional,
-            });
-            return [
-              gauge('start', 'at the start', store.cutIn, false),
-              gauge('between', 'in between', store.precharge, true),
-              gauge('end', 'at the end', store.precharge, false),
-            ];
-          }),
-          hours('hours', 'Hours from start to end', false),
-          hours('hours-between', 'Hours from start to in between', true),
-        ],
-        analyse: (values, context) => analyseSoak(soakTrace(values), context),
+      feeds: {
+        log: {
+          needs: pressures,
+          uses: ['air_temperature'],
+          leastRows: 2,
+        },
+        live: {
+          rate: sampleOfHours,
+          startsFrom: 'charged',
+          guide: () => [
+            heldWait(
+              isolated ? { code: 'soak-isolated', seconds } : { code: 'soak-watch', seconds },
+              isolated ? { 'levelling-shut': 1 } : {},
+              seconds,
+            ),
+          ],
+          bands: (context) => bandsOf(context, (store) => [store.precharge, store.cutOut]),
+        },
+        dials: {
+          fields: (context) => [
+            ...circuits.flatMap((circuit): TypedField[] => {
+              const store = circuit.storeOf(context.unit);
+              const name = circuits.length > 1 ? `${circuit.title}: ` : '';
+              const gauge = (base: string, title: string, low: number, optional: boolean): TypedField => ({
+                id: idOf(base, circuit.suffix),
+                title: `${name}${title}`,
+                hint: base === 'start' ? 'Ten minutes after the pump has stopped' : '',
+                as: 'gauge',
+                channel: circuit.pressure,
+                expected: { low, high: store.cutOut },
+                plausible: plausibleRange('gauge', circuit.pressure, context),
+                optional,
+              });
+              return [
+                gauge('start', 'at the start', store.cutIn, false),
+                gauge('between', 'in between', store.precharge, true),
+                gauge('end', 'at the end', store.precharge, false),
+              ];
+            }),
+            hours('hours', 'Hours from start to end', false),
+            hours('hours-between', 'Hours from start to in between', true),
+          ],
+          analyse: (values, context) => analyseSoak(soakTrace(values), context),
+        },
       },
+      analyse: (trace, context) => analyseSoak(trace, context),
       limits: (_analysis, context) => circuits.map((circuit) => halfLifeLimit(circuit, context)),
-      bands: (context) => bandsOf(context, (store) => [store.precharge, store.cutOut]),
+      pictures: [{ kind: 'over-time', channels: pressures }],
     };
 
     function analyseSoak(trace: Trace, context: StepContext<Unit>): Answered {

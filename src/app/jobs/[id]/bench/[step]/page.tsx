@@ -46,6 +46,6 @@ async function benchOf({ job, kind, step, by }: Asked) {
   }
   const props = { view, step: id, site, date: new Date().toISOString(), air };
   if (step.kind === 'typed' || by === 'dial') return <TypedBench key={`${id} dial`} {...props} policy={policy} />;
-  if (by === 'log') return <LogBench key={`${id} log`} {...props} policy={policy} />;
+  if (by === 'log' || !step.feeds.live) return <LogBench key={`${id} log`} {...props} policy={policy} />;
   return <MeasuredBench key={id} {...props} />;
 }

@@ -12,7 +12,7 @@ const checked = checkKind(kind, 'study', kind.sheet.example.spec, 'study');
 if (!checked.ok) throw new Error('the example sheet is not valid');
 const context = contextAt(checked.value, { altitudeM: 1420 }, '2026-11-23');
 const { unit } = context;
-const band = toleranceBand(kind, unit, () => 60e3, context);
+const band = toleranceBand(kind.curve, unit, () => 60e3, context);
 
 interface Drawn {
   readonly id: string;
@@ -57,7 +57,7 @@ describe('ride the line', () => {
   });
 
   it('the band follows the vacuum that was there', () => {
-    const sagging = toleranceBand(kind, unit, (input) => (input > 1e6 ? 40e3 : 60e3), context);
+    const sagging = toleranceBand(kind.curve, unit, (input) => (input > 1e6 ? 40e3 : 60e3), context);
     const at = (of: typeof band, input: number) => of.high[of.input.findIndex((each) => each >= input)];
     expect(at(sagging, 0.9e6)).toBeCloseTo(at(band, 0.9e6), 0);
     expect(at(sagging, 2e6)).toBeLessThan(at(band, 2e6));

@@ -1,11 +1,11 @@
-import { earlyCall, type EarlyCall } from '@/core/toolboxes/vacuum/early-call';
-import type { GuidePhase } from '@/core/procedure/guide-phase';
-import type { StepContext } from '@/core/procedure/step-context';
-import type { MeasuredStep } from '@/core/procedure/step-definition';
-import { differenceComponents, differenceResolution } from '@/core/instruments/uncertainty';
-import { noiseOf } from '@/core/traces/smoothing';
-import type { RunStatus } from '@/server/runs/run-recorder';
-import type { Samples } from './use-run-stream';
+import { earlyCall, type EarlyCall } from './early-call';
+import type { GuidePhase } from '../../procedure/guide-phase';
+import type { StepContext } from '../../procedure/step-context';
+import type { MeasuredStep } from '../../procedure/step-definition';
+import { differenceComponents, differenceResolution } from '../../instruments/uncertainty';
+import { noiseOf } from '../../traces/smoothing';
+import type { GrowingTrace } from '../../traces/trace';
+import { findChannel } from '../../quantities/channels';
 
 /** A hold while it runs: what is predicted and whether it can be called. SI, times in the trace's clock. */
 export interface WatchedNow {
@@ -17,8 +17,6 @@ export interface WatchedNow {
   readonly limit: number;
 }
 
-/** Waits that are watched for an early call: those that shut something in. */
-const watchedCodes: readonly string[] = ['shut-source-and-wait', 'shut-input-and-wait'];
 /** Left off at the start of a hold, as in its analysis, s; and what the start is the mean of, s. */
 const settling = 1;
 const startSeconds = 0.4;
@@ -27,15 +25,20 @@ const startSeconds = 0.4;
 export function watchHold(
   step: MeasuredStep<unknown>,
   context: StepContext<unknown>,
-  now: { readonly phase: GuidePhase | undefined; readonly status: RunStatus | null; readonly samples: Samples },
+  now: {
+    readonly phase: GuidePhase | undefined;
+    /** s since the phase began; null before anything is known of the run. */
+    readonly elapsed: number | null;
+    readonly samples: GrowingTrace;
+  },
 ): WatchedNow | null {
-  const watch = step.watch?.(context);
-  const { phase, status, samples } = now;
-  if (!watch || !phase || !status || !watchedCodes.includes(phase.instruction.code)) return null;
+  const watch = step.feeds.live?.watch?.(context);
+  const { phase, elapsed, samples } = now;
+  if (!watch || phase?.hold !== 'watched' || elapsed === null) return null;
   const column = samples.columns[watch.channel];
   const end = samples.time.at(-1);
   if (!column || end === undefined) return null;
-  const shutAt = end - status.elapsed;
+  const shutAt = end - elapsed;
   const indexOf = (time: number) => {
     let at = samples.time.length;
     while (at > 0 && samples.time[at - 1] >= time) at--;
@@ -61,7 +64,7 @@ export function watchHold(
     if (noiseOf(value) < instrument.resolution) parts.push(differenceResolution(instrument));
     return Math.sqrt(parts.reduce((total, part) => total + part.standard ** 2, 0));
   };
-  const ambient = watch.channel.endsWith('_vacuum') ? context.ambient.pressure : null;
+  const ambient = findChannel(watch.channel)?.reference === 'vacuum' ? context.ambient.pressure : null;
   const call = earlyCall({ time, value, seconds: watch.seconds, limit, gauge, ambient });
   return { call, channel: watch.channel, from: time[0], start, seconds: watch.seconds, limit };
 }

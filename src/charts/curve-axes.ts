@@ -1,3 +1,4 @@
+import type { CurvePicture } from '@/core/procedure/picture';
 import type { AnyKind } from '@/core/contract/kind';
 import { figure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
@@ -9,12 +10,12 @@ function axisOf(channel: string, units: DisplayUnits): CurveAxis {
   return { title: channelTitle(channel), unit: shownUnit(as, units), reference: referenceOf(as) };
 }
 
-/** Axes of a family's decisive curve in the shop's measurement units. */
+/** Axes of a curve in the shop's measurement units. */
 export function curveAxes(
-  { curve }: Pick<AnyKind, 'curve'>,
+  { input, outputs }: Pick<CurvePicture<unknown>, 'input' | 'outputs'>,
   units: DisplayUnits,
 ): { input: CurveAxis; output: CurveAxis } {
-  return { input: axisOf(curve.input, units), output: axisOf(curve.output, units) };
+  return { input: axisOf(input, units), output: axisOf(outputs[0], units) };
 }
 
 /** A point of the curve in words; of one where the output leaves nothing, its input says it all. */

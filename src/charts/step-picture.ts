@@ -1,30 +1,31 @@
 import type { EChartsOption } from 'echarts';
 import { turningPoint, vacuumAlongPull } from '@/core/pictures/vacuum-along-pull';
-import { stepBand, toleranceBand } from '@/core/pictures/tolerance-band';
-import { supplyOf, type AnyKind } from '@/core/contract/kind';
+import { toleranceBand } from '@/core/pictures/tolerance-band';
+import { planOf, supplyOf, type AnyKind } from '@/core/contract/kind';
 import type { StepContext } from '@/core/procedure/step-context';
+import type { CurvePicture, Picture } from '@/core/procedure/picture';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
-import type { ReadingBands } from '@/core/procedure/expected';
+import type { ExpectedTrace, ReadingBands } from '@/core/procedure/expected';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import { pathIndices } from '@/core/traces/decimate';
 import { movingMean } from '@/core/traces/smoothing';
 import { figure, liveFigure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
 import { channelTitle } from '@/core/vocabulary/channel-titles';
-import { overTimeOption, type Funnel, type OverTime } from '@/ui/charts/over-time';
-import { runRestOption, runRestText } from '@/ui/charts/run-rest-map';
-import { curveAxes, curvePointText } from '@/ui/charts/curve-axes';
-import { staircaseOption, staircaseText } from '@/ui/charts/staircase';
-import { rideTheLineOption, type RideTheLine } from '@/ui/charts/ride-the-line';
+import { overTimeOption, type Funnel, type OverTime } from '@/charts/over-time';
+import { runRestOption, runRestText } from '@/charts/run-rest-map';
+import { curveAxes, curvePointText } from '@/charts/curve-axes';
+import { staircaseOption, staircaseText } from '@/charts/staircase';
+import { rideTheLineOption, type RideTheLine } from '@/charts/ride-the-line';
 import type { Tokens } from '@/ui/theme/tokens';
-import type { Samples } from './use-run-stream';
-import type { WatchedNow } from './watch-hold';
+import type { GrowingTrace } from '@/core/traces/trace';
+import type { WatchedNow } from '@/core/toolboxes/vacuum/watch-hold';
 
 export interface PictureData {
   readonly kind: AnyKind;
   readonly step: MeasuredStep<unknown>;
   readonly context: StepContext<unknown>;
-  readonly samples: Samples;
+  readonly samples: GrowingTrace;
   readonly readings: Readonly<Record<string, number>>;
   readonly bands: ReadingBands;
   readonly result: StepEvaluation | null;
@@ -36,7 +37,8 @@ export interface PictureData {
   readonly tokens: Tokens;
 }
 
-export interface Picture {
+/** A picture ready for the chart library, and what it says in words. */
+export interface DrawnPicture {
   readonly option: EChartsOption;
   readonly text: string;
 }
@@ -44,20 +46,21 @@ export interface Picture {
 /** A supply below this is no vacuum yet, Pa. */
 const vacuumOn = 5_000;
 
-/** Supply vacuum at each input: what was there when the pull passed, this moment's further on. */
-function vacuumSeen(data: PictureData): (input: number) => number {
-  const { unit } = data.context;
+type Curve = CurvePicture<unknown>;
+
+/** Supply at each input: the vacuum that was there when the pull passed, this moment's further on; a pressure as it is set. */
+function supplySeen(data: PictureData, curve: Curve): (input: number) => number {
+  const { unit, plan } = data.context;
   const set = supplyOf(data.kind, data.context);
-  const { [data.kind.curve.input]: input = [], supply_vacuum: supply = [] } = data.samples.columns;
-  const now = data.readings.supply_vacuum ?? 0;
+  const { supply } = planOf(data.kind, plan);
+  if (supply?.kind !== 'vacuum') return () => set;
+  const { [curve.input]: input = [], [supply.channel]: seen = [] } = data.samples.columns;
+  const now = data.readings[supply.channel] ?? 0;
   const ahead = data.running && now > vacuumOn ? now : set;
-  return vacuumAlongPull(input, supply, {
-    inputEnd: data.kind.expectedCurve(unit, set, data.context).inputEnd,
-    ahead,
-  });
+  return vacuumAlongPull(input, seen, { inputEnd: curve.expected(unit, set, data.context).inputEnd, ahead });
 }
 
-/** Samples each way of the mean that the line is drawn through: a tenth of a second at 200 Hz. */
+/** GrowingTrace each way of the mean that the line is drawn through: a tenth of a second at 200 Hz. */
 const lineHalfWindow = 10;
 
 function pathOf(
@@ -68,13 +71,12 @@ function pathOf(
   return pathIndices(x, y, steps.x, steps.y * 3).map((i) => [x[i], y[i]] as const);
 }
 
-function rideTheLine(data: PictureData, second: string | null = null): Picture {
-  const { kind, step, context, samples, units, result } = data;
-  const own = step.ownCurve?.(context);
-  const curve = own ?? kind.curve;
-  const axes = curveAxes({ curve }, units);
-  const { input: inputChannel, output: outputChannel } = curve;
-  const band = own ? stepBand(own) : toleranceBand(kind, context.unit, vacuumSeen(data), context);
+function rideTheLine(data: PictureData, curve: Curve): DrawnPicture {
+  const { context, samples, units, result } = data;
+  const axes = curveAxes(curve, units);
+  const inputChannel = curve.input;
+  const [outputChannel, second] = curve.outputs;
+  const band = toleranceBand(curve, context.unit, supplySeen(data, curve), context);
   const input = samples.columns[inputChannel] ?? [];
   const pair = context.corrections.pair;
   const gain = pair?.applied ? pair.gain : 1;
@@ -122,7 +124,7 @@ function rideTheLine(data: PictureData, second: string | null = null): Picture {
         band,
         pull: path(0, turned ? turn + 1 : input.length),
         wayBack: turned ? path(turn, input.length) : [],
-        ...(second === null ? {} : { second: { title: channelTitle(second), path: secondPath(second) } }),
+        ...(second === undefined ? {} : { second: { title: channelTitle(second), path: secondPath(second) } }),
         samples: pathOf(input, output, steps),
         now,
         marks: marks.length > 0 ? marks : live,
@@ -184,7 +186,7 @@ const focusAbove = 0.4;
 
 /** A hold's axis runs from its start to beyond its limit; other steps show everything. */
 function focusOf({ step, context, watched, result }: PictureData): [number, number] | null {
-  const watch = step.watch?.(context);
+  const watch = step.feeds.live?.watch?.(context);
   if (!watch) return null;
   const start = watched?.start ?? result?.analyses.at(-1)?.events.find((event) => event.id === 'hold')?.y;
   if (start === undefined) return null;
@@ -192,7 +194,7 @@ function focusOf({ step, context, watched, result }: PictureData): [number, numb
   return [start - focusBelow * limit, start + focusAbove * limit];
 }
 
-function overTime(data: PictureData, channels: readonly string[]): Picture {
+function overTime(data: PictureData, channels: readonly string[]): DrawnPicture {
   const { data: drawn, text } = overTimeData(data, channels);
   return { option: overTimeOption(drawn, data.tokens), text };
 }
@@ -229,16 +231,18 @@ function overTimeData(data: PictureData, channels: readonly string[]): { data: O
       funnel: funnelOf(data, channels[0]),
       focus: focusOf(data),
     },
-    text: `${channels.map(channelTitle).join(' and ')} over time. ${last.filter(Boolean).join(', ')}`,
+    text: [`${channels.map(channelTitle).join(' and ')} over time`, last.filter(Boolean).join(', ')]
+      .filter(Boolean)
+      .join('. '),
   };
 }
 
-/** While it runs the strokes are seen over time; once they are found, step by step over what was predicted. */
-function staircase(data: PictureData, channels: readonly string[]): Picture {
-  const { step, context, result, units } = data;
+/** Once strokes are found, step by step over what was predicted; null while it runs. */
+function staircase(data: PictureData, picture: Extract<Picture<unknown>, { kind: 'steps' }>): DrawnPicture | null {
+  const { context, result, units } = data;
   const analysis = result?.analyses.at(-1) ?? null;
-  if (!step.staircase || (data.running && analysis === null)) return overTime(data, channels);
-  const drawn = { predicted: step.staircase(context, analysis), measured: analysis?.strokes ?? [] };
+  if (data.running && analysis === null) return null;
+  const drawn = { predicted: picture.predict(context, analysis), measured: analysis?.strokes ?? [] };
   const unit = shownUnit('gauge', units);
   return { option: staircaseOption(drawn, { unit, tokens: data.tokens }), text: staircaseText(drawn, unit) };
 }
@@ -258,13 +262,12 @@ function leavesZero({ samples, running }: PictureData, channel: string): number 
 const restBeforeCharge = 2;
 
 /** Charge or discharge over where a sound store's lies, with the knee found on it. */
-function knee(data: PictureData, channels: readonly string[]): Picture {
+function knee(data: PictureData, channels: readonly string[], expected: readonly ExpectedTrace[]): DrawnPicture {
   // Where the whole charge should lie says more than where it should end.
   const picture = overTimeData({ ...data, bands: {} }, channels);
-  const { step, context, result, units } = data;
+  const { result, units } = data;
   const unit = shownUnit('gauge', units);
   const from = leavesZero(data, channels[0]);
-  const expected = step.expectedTraces?.(context) ?? [];
   const dots = (result?.analyses.at(-1)?.events ?? []).flatMap((event) =>
     kneeTitles[event.id] && event.time !== null && event.y !== undefined
       ? [
@@ -286,35 +289,38 @@ function knee(data: PictureData, channels: readonly string[]): Picture {
       { ...picture.data, seconds: longest > 0 ? longest * 1.08 : data.running ? 60 : 0, areas, dots, fromZero: true },
       data.tokens,
     ),
-    text: `${picture.text}. ${dots.map((dot) => `${dot.title}: ${dot.detail}`).join('. ')}`,
+    text: [picture.text, ...dots.map((dot) => `${dot.title}: ${dot.detail}`)].join('. '),
   };
 }
 
-/** While it cycles the pressures are seen over time; once cycles are found, run against rest with every fault's region. */
-function runRest(data: PictureData, channels: readonly string[]): Picture {
+/** Once cycles are found, run against rest with every fault's region; null while it cycles. */
+function runRest(data: PictureData, picture: Extract<Picture<unknown>, { kind: 'map' }>): DrawnPicture | null {
   const cycles = data.result?.analyses.at(-1)?.cycles ?? [];
-  const maps = data.step.cycleMap && !data.running ? data.step.cycleMap(data.context) : [];
-  if (data.running || (cycles.length === 0 && data.samples.time.length > 0) || maps.length === 0)
-    return overTime({ ...data, seconds: 0 }, channels);
+  const maps = data.running ? [] : picture.maps(data.context);
+  if ((cycles.length === 0 && data.samples.time.length > 0) || maps.length === 0) return null;
   const drawn = { maps, measured: cycles };
   return { option: runRestOption(drawn, data.tokens), text: runRestText(drawn) };
 }
 
-/** The live picture of a step. */
-export function benchPicture(data: PictureData): Picture {
-  const { picture } = data.step;
+function draw(data: PictureData, picture: Picture<unknown>): DrawnPicture | null {
   switch (picture.kind) {
-    case 'ride-the-line':
-      return rideTheLine(data);
-    case 'staircase':
-      return staircase(data, picture.channels);
+    case 'curve':
+      return rideTheLine(data, picture);
+    case 'steps':
+      return staircase(data, picture);
+    case 'map':
+      return runRest(data, picture);
     case 'over-time':
-      return overTime(data, picture.channels);
-    case 'two-circuits':
-      return rideTheLine(data, picture.channels[1]);
-    case 'knee':
-      return knee(data, picture.channels);
-    case 'run-rest':
-      return runRest(data, picture.channels);
+      if (picture.expected) return knee(data, picture.channels, picture.expected(data.context));
+      return overTime(picture.openEnded ? { ...data, seconds: 0 } : data, picture.channels);
   }
+}
+
+/** The picture of a step: the first of its pictures that what is there can draw. */
+export function stepPicture(data: PictureData): DrawnPicture {
+  for (const picture of data.step.pictures) {
+    const drawn = draw(data, picture);
+    if (drawn) return drawn;
+  }
+  return overTime(data, data.step.feeds.log.needs);
 }

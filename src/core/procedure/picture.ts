@@ -1,0 +1,70 @@
+import type { CycleMap, ExpectedCurve, ExpectedTrace, Here, PredictedStaircase } from './expected';
+import type { StepAnalysis } from './step-analysis';
+import type { StepContext } from './step-context';
+
+/** Outputs over an input, drawn over where a sound unit lies. */
+export interface CurvePicture<Unit> {
+  readonly kind: 'curve';
+  /** Channel, or `time` since the first output left zero (s). */
+  readonly input: string;
+  /** The band is the first one's. */
+  readonly outputs: readonly [string, ...string[]];
+  /** Where a sound unit lies at a supply (SI of the plan's supply). */
+  readonly expected: (unit: Unit, supply: number, here: Here) => ExpectedCurve;
+  /** Lowest and highest output (SI) of a sound unit at an input (SI) and a supply, on the apply branch. */
+  readonly band: (unit: Unit, input: number, supply: number, here: Here) => readonly [number, number];
+}
+
+/** What a step looks like. Each kind has one renderer, for screens and for paper alike. */
+export type Picture<Unit> =
+  | CurvePicture<Unit>
+  /** Channels over time; where `expected` is given, over where the first one should lie from when it leaves zero. */
+  | {
+      readonly kind: 'over-time';
+      readonly channels: readonly string[];
+      readonly expected?: (context: StepContext<Unit>) => readonly ExpectedTrace[];
+      /** Nobody knows beforehand how long it takes: the axis grows with what is recorded. */
+      readonly openEnded?: true;
+    }
+  /** Stroke by stroke over what each should give. */
+  | {
+      readonly kind: 'steps';
+      readonly predict: (context: StepContext<Unit>, analysis: StepAnalysis | null) => PredictedStaircase;
+    }
+  /** Run time against rest time of the pump, with where each fault would lie. */
+  | { readonly kind: 'map'; readonly maps: (context: StepContext<Unit>) => readonly CycleMap[] };
+
+/** The first picture of a kind; undefined where a step has none. */
+export function pictureOf<Unit, K extends Picture<Unit>['kind']>(
+  pictures: readonly Picture<Unit>[],
+  kind: K,
+): Extract<Picture<Unit>, { kind: K }> | undefined {
+  return pictures.find((picture): picture is Extract<Picture<Unit>, { kind: K }> => picture.kind === kind);
+}
+
+const bandPoints = 72;
+
+/** A curve whose band does not hang on what feeds the unit: it is expected in the middle of the band. */
+export function plainCurve<Unit>(curve: {
+  readonly input: string;
+  readonly outputs: CurvePicture<Unit>['outputs'];
+  readonly inputEnd: (unit: Unit) => number;
+  readonly band: (unit: Unit, input: number) => readonly [number, number];
+}): CurvePicture<Unit> {
+  const { input, outputs, band } = curve;
+  return {
+    kind: 'curve',
+    input,
+    outputs,
+    expected: (unit) => {
+      const inputEnd = curve.inputEnd(unit);
+      const apply = Array.from({ length: bandPoints + 1 }, (_, at) => {
+        const x = (inputEnd * at) / bandPoints;
+        const [low, high] = band(unit, x);
+        return { input: x, output: (low + high) / 2 };
+      });
+      return { apply, wayBack: [], keyPoints: [], tolerance: 0, inputEnd };
+    },
+    band,
+  };
+}
