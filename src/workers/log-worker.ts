@@ -10,7 +10,7 @@ import { readRawLog, type RawLog } from '@/core/formats/raw-log';
 import { contextAt } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
 import type { AnyKind } from '@/core/contract/kind';
-import { evaluateMeasured, type JudgedStep } from '@/core/judging/evaluate-unit';
+import { evaluateStep, type JudgedStep } from '@/core/judging/evaluate-unit';
 import { suspectLog } from '@/core/diagnosis/suspect-log';
 import { saying } from '@/core/procedure/question';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
@@ -92,7 +92,7 @@ function judge({ mapping, leaveOut }: Extract<LogRequest, { kind: 'judge' }>): v
   trace = mapped.value.trace;
   const analysis = step.analyse(trace, context);
   const suspected = suspectLog(kind, step, trace, context);
-  const result = evaluateMeasured(step, [saying(analysis, suspected)], context, policy);
+  const result = evaluateStep(kind, step, [{ analysed: () => saying(analysis, suspected) }], { context, policy });
   const { leftOut, repeatedTimes } = mapped.value;
   const questioned = questionedChannels(trace, context.ambient.pressure);
   say({ kind: 'judged', result, preview: thinnedSamples(trace, previewPoints), leftOut, repeatedTimes, questioned });

@@ -7,8 +7,7 @@ import type { MeasuredStep } from '@/core/procedure/step-definition';
 import { contextAt, type Site } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
 import {
-  analysisOf,
-  evaluateMeasured,
+  evaluateStep,
   evaluateUnit,
   type StepEvaluation,
   type StepEvidence,
@@ -63,14 +62,16 @@ export function standInUnit<Unit>(
     run: (id, faults = [], setting = {}) => measuredStep(id).analyse(trace(id, faults, setting), context),
     judgeStep: (id, faults = []) => {
       const step = measuredStep(id);
-      return evaluateMeasured(step, [step.analyse(trace(id, faults), context)], context, 'guarded');
+      return evaluateStep(kind, step, [{ analysed: () => step.analyse(trace(id, faults), context) }], {
+        context,
+        policy: 'guarded',
+      });
     },
     typedVerdict: (id, faults = []) => {
       const step = kind.steps.find((each) => each.id === id);
       if (step?.kind !== 'typed') throw new Error(`${id} is not typed`);
       const readings = readStandIn(kind, step, context, { faults, seed: 5 });
-      return evaluateMeasured(step, [analysisOf(step, { readings, standIn: true }, context)], context, 'guarded')
-        .verdict;
+      return evaluateStep(kind, step, [{ readings, standIn: true }], { context, policy: 'guarded' }).verdict;
     },
     judge(faults = [], findings = {}) {
       const { steps } = planOf(kind, plan);

@@ -1,6 +1,6 @@
 import { contextAt } from '../formats/site-file';
 import { checkKind } from '../formats/unit-sheet';
-import { evaluateMeasured } from '../judging/evaluate-unit';
+import { evaluateStep } from '../judging/evaluate-unit';
 import type { MeasuredStep } from '../procedure/step-definition';
 import {
   checkValveLog,
@@ -23,7 +23,7 @@ function bench(id: string, stepId: string) {
   const context = contextAt(checked.value, site, '2026-11-23', kind.plans[0].id);
   const step = kind.steps.find((each) => each.id === stepId) as MeasuredStep<unknown>;
   return (trace: Parameters<typeof step.analyse>[0]) =>
-    evaluateMeasured(step, [step.analyse(trace, context)], context, 'guarded');
+    evaluateStep(kind, step, [{ analysed: () => step.analyse(trace, context) }], { context, policy: 'guarded' });
 }
 
 /** At least nine sound units of ten pass where the log is as good as one is made, and nothing is wrong without a word. */

@@ -3,7 +3,7 @@ import { runByItself, type Hand } from '../rig/run-by-itself';
 import { leverByItself } from '../procedure/guide';
 import { contextAt } from '../formats/site-file';
 import { checkKind } from '../formats/unit-sheet';
-import { evaluateMeasured } from '../judging/evaluate-unit';
+import { evaluateStep } from '../judging/evaluate-unit';
 import { liveFeed, type MeasuredStep } from '../procedure/step-definition';
 import { families } from '.';
 
@@ -37,7 +37,8 @@ function judged([, kind, plan, step]: (typeof cases)[number], hand: Hand) {
   const context = contextAt(checked.value, site, '2026-11-24', plan.id);
   const rig = rigForStep(kind, step, context, { faults: [], benchSeed: 3, runSeed: 5, sampleRate: 40 });
   const trace = runByItself(rig, liveFeed(step).guide(context), hand);
-  return evaluateMeasured(step, [step.analyse(trace, context)], context, 'guarded').verdict;
+  return evaluateStep(kind, step, [{ analysed: () => step.analyse(trace, context) }], { context, policy: 'guarded' })
+    .verdict;
 }
 
 describe.each(cases)('%s', (...each) => {

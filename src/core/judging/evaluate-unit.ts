@@ -148,7 +148,7 @@ const notRun = (step: StepDefinition<unknown>): StepEvaluation => ({
 });
 
 /** Judges the analyses of a measured step: repeats combined, every limit checked. */
-export function evaluateMeasured(
+function judgeAnalyses(
   step: JudgedStep,
   analyses: readonly StepAnalysis[],
   context: StepContext<unknown>,
@@ -232,9 +232,19 @@ export function evaluateUnit(
       at === 0 ? { ...analysis, notes: [...said, ...analysis.notes] } : analysis,
     );
     if (analyses.length === 0) return notRun(step);
-    const result = evaluateMeasured(step, analyses, context, how.policy);
+    const result = judgeAnalyses(step, analyses, context, how.policy);
     corrections = correctionsOf(result.analyses, corrections);
     return result;
   });
   return { verdict: unitVerdict(steps), steps, corrections };
+}
+
+/** One step on its own: what a screen shows of it before it is kept. It goes through the same door as a unit. */
+export function evaluateStep(
+  kind: AnyKind,
+  step: JudgedStep,
+  given: readonly Given[],
+  how: { readonly context: StepContext<unknown>; readonly policy: DecisionPolicy },
+): StepEvaluation {
+  return evaluateUnit(kind, [step.id], [{ kind: 'mixed', step: step.id, given }], how).steps[0];
 }

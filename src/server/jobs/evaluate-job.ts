@@ -1,9 +1,8 @@
 import { createHash } from 'node:crypto';
 import { planOf } from '@/core/contract/kind';
 import {
-  analysisOf,
   correctionsBefore,
-  evaluateMeasured,
+  evaluateStep,
   evaluateUnit,
   type StepEvaluation,
   type StepEvidence,
@@ -74,12 +73,11 @@ export async function evaluateJob(job: Job): Promise<JobEvaluation> {
 /** Evaluates one run by itself, kept or not, under today's policy. */
 export async function evaluateRun(job: Job, run: Run): Promise<StepEvaluation> {
   const { policy } = await readShopSettings();
-  const step = judgedStepOf(sheetOf(job).kind, run.step);
+  const { kind } = sheetOf(job);
+  const step = judgedStepOf(kind, run.step);
   const { evaluation } = await evaluateJob(job);
   const corrections = correctionsBefore(evaluation.steps, run.step);
   const context = { ...contextOf(job, run.context.site, run.startedAt), corrections };
   const analyses = await RunAnalyses.of(job, [run]);
-  return analyses.whileReading(() =>
-    evaluateMeasured(step, [analysisOf(step, analyses.given(step, run), context)], context, policy),
-  );
+  return analyses.whileReading(() => evaluateStep(kind, step, [analyses.given(step, run)], { context, policy }));
 }

@@ -303,8 +303,8 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
     if (recording)
       return (
         <>
-          Recording on the stand-in rig, {step.feeds.live?.rate ?? 200} samples/s, {(stream.samples.time.at(-1) ?? 0).toFixed(0)} s
-          {stream.status?.duty ? dutyText(stream.status.duty) : ''}
+          Recording on the stand-in rig, {step.feeds.live?.rate ?? 200} samples/s,{' '}
+          {(stream.samples.time.at(-1) ?? 0).toFixed(0)} s{stream.status?.duty ? dutyText(stream.status.duty) : ''}
           <br />
           {at + 1 < phases.length
             ? `Then: ${inSentence(instructionText(phases[at + 1].instruction, units))}`

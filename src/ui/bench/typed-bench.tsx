@@ -40,7 +40,7 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
   const { person, units } = useShop();
   const { kind, context } = useBenchContext(view, stepId, site, date);
   const step = kind.steps.find((each) => each.id === stepId) as JudgedStep;
-  const typed = useTypedReadings(step, context, {
+  const typed = useTypedReadings(kind, step, context, {
     draftKey: `hard-pedal-readings-${view.job.id}-${stepId}`,
     units,
     policy,

@@ -1,9 +1,10 @@
 'use client';
 import { useMemo } from 'react';
 import { entryOf } from '@/core/dials/characteristic-entry';
+import type { AnyKind } from '@/core/contract/kind';
 import type { StepContext } from '@/core/procedure/step-context';
 import type { TypedField, TypedValues } from '@/core/procedure/typed-entry';
-import { analysisOf, evaluateMeasured, type JudgedStep, type StepEvaluation } from '@/core/judging/evaluate-unit';
+import { evaluateStep, type JudgedStep, type StepEvaluation } from '@/core/judging/evaluate-unit';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
 import { isQuestioned } from '@/core/dials/question-figure';
 import { findUnit } from '@/core/quantities/measurement-unit';
@@ -53,6 +54,7 @@ const standInMark = ' stand-in';
 
 /** Dial readings as they are typed: understood, questioned and judged at once; kept in this browser until recorded. */
 export function useTypedReadings(
+  kind: AnyKind,
   step: JudgedStep,
   context: StepContext<unknown>,
   how: { readonly draftKey: string; readonly units: DisplayUnits; readonly policy: DecisionPolicy },
@@ -84,15 +86,10 @@ export function useTypedReadings(
     }
     const any = Object.keys(values).length > 0;
     const result = any
-      ? evaluateMeasured(
-          step,
-          [analysisOf(step, { readings: values, standIn: texts[standInMark] !== undefined }, context)],
-          context,
-          policy,
-        )
+      ? evaluateStep(kind, step, [{ readings: values, standIn: texts[standInMark] !== undefined }], { context, policy })
       : null;
     return { rows, values, result };
-  }, [stored, step, context, units, policy]);
+  }, [stored, kind, step, context, units, policy]);
   return {
     ...read,
     type: (id, text) => {

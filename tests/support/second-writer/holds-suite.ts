@@ -2,7 +2,7 @@
 
 import { contextAt } from '@/core/formats/site-file';
 import { checkKind } from '@/core/formats/unit-sheet';
-import { evaluateMeasured } from '@/core/judging/evaluate-unit';
+import { evaluateStep } from '@/core/judging/evaluate-unit';
 import { expandedUncertainty } from '@/core/instruments/uncertainty';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
 import { dice, goodGauge } from './logger';
@@ -88,7 +88,7 @@ export function foreignHolds(perCase: number, seed: number): void {
               luck,
             );
             const analysis = step.analyse(trace, context);
-            const result = evaluateMeasured(step, [analysis], context, 'guarded');
+            const result = evaluateStep(kind, step, [{ analysed: () => analysis }], { context, policy: 'guarded' });
             const isWhole = whole.includes(story);
             const mayPass = sound && (isWhole || part.includes(story));
             const mayFail = !sound;

@@ -1,10 +1,11 @@
+import type { AnyKind } from '@/core/contract/kind';
 /* Pulls that no rig made, judged: the suite of the unit tests and, with more logs, of the studies. */
 
 import { findFamily } from '@/core/families';
 import { contextAt } from '@/core/formats/site-file';
 import { checkKind } from '@/core/formats/unit-sheet';
 import { expandedUncertainty } from '@/core/instruments/uncertainty';
-import { evaluateMeasured } from '@/core/judging/evaluate-unit';
+import { evaluateStep } from '@/core/judging/evaluate-unit';
 import type { PlanId, StepContext } from '@/core/procedure/step-context';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
 import type { CharacteristicId } from '@/core/quantities/characteristics';
@@ -227,6 +228,7 @@ const curves: readonly Curve[] = [
 ];
 
 interface Bench {
+  readonly kind: AnyKind;
   readonly step: MeasuredStep<unknown>;
   readonly context: StepContext<unknown>;
   readonly spec: Record<string, number>;
@@ -249,6 +251,7 @@ function benchOf(curve: Curve, share = 1): Bench {
   const limits = step.limits({ characteristics: [], events: [], notes: [], ...given }, context);
   const of = (id: CharacteristicId) => limits.find((each) => each.characteristic === id);
   return {
+    kind,
     step,
     context,
     spec: checked.value.spec as Record<string, number>,
@@ -344,7 +347,10 @@ export function foreignPulls(perCase: number, seed: number): void {
           const context =
             curve.standsAtTop && story !== 'long-line' ? withRecordedLags(bench.context, setting, luck) : bench.context;
           const analysis = bench.step.analyse(trace, context);
-          const result = evaluateMeasured(bench.step, [analysis], context, 'guarded');
+          const result = evaluateStep(bench.kind, bench.step, [{ analysed: () => analysis }], {
+            context,
+            policy: 'guarded',
+          });
           const isWhole = whole.includes(story);
           const supplied = share > 0;
           count(

@@ -4,7 +4,7 @@ import { findFamily } from '@/core/families';
 import { contextAt } from '@/core/formats/site-file';
 import { checkKind } from '@/core/formats/unit-sheet';
 import { expandedUncertainty } from '@/core/instruments/uncertainty';
-import { evaluateMeasured } from '@/core/judging/evaluate-unit';
+import { evaluateStep } from '@/core/judging/evaluate-unit';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
 import type { StepVerdict } from '@/core/vocabulary/verdict';
 import { ambient, between, foot, freeze, gauge, onOff, rateOf, storeRate, vacuumGauge, type Case } from './step-case';
@@ -828,7 +828,7 @@ function benchOf({ family: id, plan, step: stepId }: Case) {
   if (!checked.ok) throw new Error('the example sheet is not valid');
   const site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600 };
   const context = contextAt(checked.value, site, '2026-11-23', plan ?? kind.plans[0].id);
-  return { step: kind.steps.find((each) => each.id === stepId) as MeasuredStep<unknown>, context };
+  return { kind, step: kind.steps.find((each) => each.id === stepId) as MeasuredStep<unknown>, context };
 }
 
 export function foreignSteps(perCase: number, seed: number): void {
@@ -837,7 +837,7 @@ export function foreignSteps(perCase: number, seed: number): void {
 
   describe('strokes, pumps, stores and valves that no rig worked', () => {
     for (const each of cases) {
-      const { step, context } = benchOf(each);
+      const { kind, step, context } = benchOf(each);
       const name = `${each.family} ${each.step}`;
       it.each([...each.whole, ...Object.keys(each.others)])(
         `${name}: %s is never judged wrongly without a word`,
@@ -849,7 +849,10 @@ export function foreignSteps(perCase: number, seed: number): void {
           for (let n = 0; n < perCase; n++) {
             const sound = luck.chance(0.5);
             const { log, told, truth = {} } = each.write(story, sound, luck);
-            const result = evaluateMeasured(step, [step.analyse(log, context)], context, 'guarded');
+            const result = evaluateStep(kind, step, [{ analysed: () => step.analyse(log, context) }], {
+              context,
+              policy: 'guarded',
+            });
             const wrong: StepVerdict[] = [];
             if (!(sound && (isWhole || may.soundMayPass))) wrong.push('pass');
             if (!(!sound && (isWhole || may.faultyMayFail))) wrong.push('fail');

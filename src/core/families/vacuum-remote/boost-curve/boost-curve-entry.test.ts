@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { standInUnit } from '../../../../../tests/support/stand-in-unit';
 import { asDials } from '../../../dials/default-dial';
 import { expandedUncertainty } from '../../../instruments/uncertainty';
-import { evaluateMeasured } from '../../../judging/evaluate-unit';
+import { evaluateStep } from '../../../judging/evaluate-unit';
 import type { MeasuredStep } from '../../../procedure/step-definition';
 import type { TypedValues } from '../../../procedure/typed-entry';
 
@@ -56,7 +56,10 @@ function read(curve: Curve, wrong: { readonly at: number; readonly by: number } 
   return { ...values, 'supply-pulled': 57e3, 'control-pulled': 0, 'output-rest': 0 };
 }
 const judged = (values: TypedValues) =>
-  evaluateMeasured(step, [step.feeds.dials!.analyse(values, context)], context, 'guarded');
+  evaluateStep(bench.kind, step, [{ analysed: () => step.feeds.dials!.analyse(values, context) }], {
+    context,
+    policy: 'guarded',
+  });
 const failed = (values: TypedValues) =>
   judged(values)
     .checks.filter((check) => check.verdict.kind === 'fail')

@@ -1,7 +1,7 @@
 import { kindNamed, kindOfSheet } from '../../../families';
 import { contextAt } from '../../../formats/site-file';
 import { checkKind } from '../../../formats/unit-sheet';
-import { analysisOf, evaluateMeasured, evaluateUnit } from '../../../judging/evaluate-unit';
+import { analysisOf, evaluateStep, evaluateUnit } from '../../../judging/evaluate-unit';
 import type { CharacteristicId } from '../../../quantities/characteristics';
 import type { MeasuredStep } from '../../../procedure/step-definition';
 import { makeTrace, type Trace } from '../../../traces/trace';
@@ -39,7 +39,10 @@ const log = (at: (t: number) => number, gauging = noisy, seed = 4): Trace =>
   writeLog({ accumulator_pressure: { at, gauging } }, { seconds: 40, rate: 20 }, dice(seed));
 
 function judge(trace: Trace) {
-  const result = evaluateMeasured(step, [step.analyse(trace, context)], context, 'guarded');
+  const result = evaluateStep(kind, step, [{ analysed: () => step.analyse(trace, context) }], {
+    context,
+    policy: 'guarded',
+  });
   const [found] = result.characteristics;
   return [result.verdict, found.kind === 'measured' ? 'measured' : found.problem.code];
 }
@@ -76,9 +79,13 @@ describe('a system is dead only on what a working gauge at rest gives', () => {
     ['below zero', { 'dead-pressure': -14.5e6, 'gauge-seen': 0 }, 'undecided'],
   ])('a typed reading: %s', (_title, readings, verdict) => {
     const analysis = analysisOf(step, { readings }, context);
-    expect(evaluateMeasured(step, [analysis], context, 'guarded').verdict).toBe(verdict);
+    expect(evaluateStep(kind, step, [{ analysed: () => analysis }], { context, policy: 'guarded' }).verdict).toBe(
+      verdict,
+    );
     // A workshop's simple acceptance takes away the guard, not the evidence.
-    expect(evaluateMeasured(step, [analysis], context, 'simple').verdict).toBe(verdict);
+    expect(evaluateStep(kind, step, [{ analysed: () => analysis }], { context, policy: 'simple' }).verdict).toBe(
+      verdict,
+    );
   });
 
   it('a bare characteristic, as a readings table may name it, proves nothing either', () => {
