@@ -5,7 +5,7 @@ const withNext = nextJest({ dir: './' });
 const core = {
   displayName: 'core',
   testEnvironment: 'node',
-  setupFiles: ['<rootDir>/jest.setup-properties.ts'],
+  setupFiles: ['<rootDir>/jest.setup-properties.ts', '<rootDir>/jest.setup-threads.ts'],
   testMatch: ['<rootDir>/src/**/*.test.ts'],
   testPathIgnorePatterns: ['/node_modules/', '\\.study\\.test\\.ts$'],
 };

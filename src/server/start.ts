@@ -1,6 +1,7 @@
 import { FolderTaken, takeFolder } from '@/data/one-server';
 import { bringBackAside } from '@/data/runs';
 import { floorView } from './jobs/job-view';
+import { warmThreads } from './work/pool';
 
 /** Takes the data folder for this server alone, and evaluates the jobs of the day once, so that the first look does not wait for it. */
 export async function start(): Promise<void> {
@@ -12,5 +13,6 @@ export async function start(): Promise<void> {
     process.exit(1);
   }
   await bringBackAside().catch((error: unknown) => console.error(error));
+  warmThreads();
   void floorView().catch(() => undefined);
 }

@@ -85,6 +85,17 @@ export function advanceGuide(phases: readonly GuidePhase[], state: GuideState, n
   return { ...guideStart, phase: state.phase + 1, leverFrom: now.lever, duty: later.duty };
 }
 
+/**
+ * A stretch of `seconds` in which nobody looked: whatever a duty limit was counting is taken to have gone on through it. Nothing else of
+ * the guide moves.
+ */
+export function unseen(phases: readonly GuidePhase[], state: GuideState, seconds: number): GuideState {
+  const limit = phases[state.phase]?.duty;
+  if (!limit || state.duty === 0) return state;
+  const duty = state.duty + seconds;
+  return duty < limit.seconds ? { ...state, duty } : { ...state, duty, phase: phases.length, cut: limit };
+}
+
 function isHeld(end: GuidePhase['end'], input: number): boolean {
   return end.kind === 'input-held' && abs(input - end.level) <= end.tolerance;
 }

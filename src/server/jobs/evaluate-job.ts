@@ -71,7 +71,7 @@ export async function evaluateJob(job: Job): Promise<JobEvaluation> {
 }
 
 /** Evaluates one run by itself, kept or not, under today's policy. */
-export async function evaluateRun(job: Job, run: Run): Promise<StepEvaluation> {
+export async function evaluateRun(job: Job, run: Run, signal?: AbortSignal): Promise<StepEvaluation> {
   const { policy } = await readShopSettings();
   const { kind } = sheetOf(job);
   const step = judgedStepOf(kind, run.step);
@@ -79,5 +79,8 @@ export async function evaluateRun(job: Job, run: Run): Promise<StepEvaluation> {
   const corrections = correctionsBefore(evaluation.steps, run.step);
   const context = { ...contextOf(job, run.context.site, run.startedAt), corrections };
   const analyses = await RunAnalyses.of(job, [run]);
-  return analyses.whileReading(() => evaluateStep(kind, step, [analyses.given(step, run)], { context, policy }));
+  return analyses.whileReading(
+    () => evaluateStep(kind, step, [analyses.given(step, run)], { context, policy }),
+    signal,
+  );
 }

@@ -16,9 +16,10 @@ import type { StepVerdict, UnitVerdict } from '@/core/vocabulary/verdict';
 import { listCautions, listJobs, type AcknowledgedCaution, type Job } from '@/data/jobs';
 import { listReleases } from '@/data/releases';
 import { jobsActedOn, listActs, type Act } from '@/data/acts';
-import { readTrace, type Run } from '@/data/runs';
+import type { Run } from '@/data/runs';
 import { recorderOf } from '../runs/bench-runs';
-import { drawnCurve, type DrawnCurve } from './drawn-curve';
+import { heavy } from '../work/pool';
+import type { DrawnCurve } from './drawn-curve';
 import { storeFace } from '@/data/kept-results';
 import { evaluateJob, type JobEvaluation } from './evaluate-job';
 import { contextOf, jobNamed, sheetOf, siteNow } from './job-context';
@@ -160,7 +161,14 @@ async function faceOf(job: Job, runs: readonly Run[], pair: PairCorrection | nul
   const supply = supplyOf(kind, context);
   const { input, low, high } = toleranceBand(kind.curve, unit, () => supply, context);
   const measured =
-    run && !run.readings ? drawnCurve((await readTrace(run.id)).trace, kind.curve, { pair, points: 60 }) : null;
+    run && !run.readings
+      ? await heavy('curve', {
+          runId: run.id,
+          of: { input: kind.curve.input, outputs: kind.curve.outputs },
+          pair,
+          points: 60,
+        })
+      : null;
   return { input, low, high, measured };
 }
 
@@ -171,7 +179,10 @@ async function staircaseFace(
   context: StepContext<unknown>,
   run: Run | undefined,
 ): Promise<Face> {
-  const analysis = run && !run.readings ? step.analyse((await readTrace(run.id)).trace, context) : null;
+  const { unit, ...given } = context;
+  void unit;
+  const analysis =
+    run && !run.readings ? await heavy('analyse', { runId: run.id, step: step.id, context: given }) : null;
   const predicted = predict(context, analysis).strokes;
   const flat = <T>(each: (output: number) => T) => predicted.flatMap(({ output }) => [each(output), each(output)]);
   const treads = (outputs: readonly number[]) =>

@@ -1,18 +1,21 @@
 import { createHash } from 'node:crypto';
-import { suspectLog } from '@/core/diagnosis/suspect-log';
 import { analysisOf, type Given, type JudgedStep, type RunSetting } from '@/core/judging/evaluate-unit';
 import type { StepAnalysis } from '@/core/procedure/step-analysis';
 import type { StepContext } from '@/core/procedure/step-context';
-import type { Trace } from '@/core/traces/trace';
 import type { Job } from '@/data/jobs';
 import { listAnalyses, storeAnalysis } from '@/data/kept-results';
-import { readTrace, type Run } from '@/data/runs';
-import { contextOf, sheetOf } from './job-context';
+import type { Run } from '@/data/runs';
+import { heavy } from '../work/pool';
+import { contextOf } from './job-context';
 
-/** A run whose trace has to be read before what it came to can be told. */
-class TraceWanted extends Error {
-  constructor(readonly run: Run) {
-    super(`the trace of run ${run.id} is wanted`);
+/** An analysis that has to be made before what follows from it can be told. */
+class AnalysisMissing extends Error {
+  constructor(
+    readonly run: Run,
+    readonly step: string,
+    readonly context: StepContext<unknown>,
+  ) {
+    super(`the analysis of run ${run.id} is missing`);
   }
 }
 
@@ -33,7 +36,6 @@ export function settingOf(job: Job, run: Run): RunSetting {
 /** What the runs of a job came to: kept ones are read back, others made from their traces and kept. */
 export class RunAnalyses {
   private readonly known = new Map<string, StepAnalysis>();
-  private readonly traces = new Map<string, Trace>();
   private readonly fresh: { readonly run: Run; readonly inputs: string; readonly analysis: StepAnalysis }[] = [];
 
   private constructor(private readonly job: Job) {}
@@ -50,39 +52,35 @@ export class RunAnalyses {
     return { setting: settingOf(this.job, run), analysed: (context) => this.analyse(step, run, context) };
   }
 
-  /** Does a work that asks for analyses, reading the traces that it turns out to want, and keeps what was made. */
-  async whileReading<T>(work: () => T): Promise<T> {
+  /** Does a work that asks for analyses, has those made that it turns out to want, and keeps them. */
+  async whileReading<T>(work: () => T, signal?: AbortSignal): Promise<T> {
     for (;;) {
       try {
         const done = work();
         for (const { run, inputs, analysis } of this.fresh.splice(0)) await storeAnalysis(run.id, inputs, analysis);
         return done;
       } catch (error) {
-        if (!(error instanceof TraceWanted)) throw error;
-        this.traces.set(error.run.id, (await readTrace(error.run.id)).trace);
+        if (!(error instanceof AnalysisMissing)) throw error;
+        const { run, step, context } = error;
+        const { unit, ...given } = context;
+        void unit;
+        this.keep(run, context, await heavy('analyse', { runId: run.id, step, context: given }, signal));
       }
     }
   }
 
-  private analyse(step: JudgedStep, run: Run, context: StepContext<unknown>): StepAnalysis {
+  private keep(run: Run, context: StepContext<unknown>, analysis: StepAnalysis): StepAnalysis {
     const inputs = inputsOf(context);
-    const key = `${run.id} ${inputs}`;
-    const known = this.known.get(key);
-    if (known) return known;
-    const analysis = analysisOf(step, this.read(step, run, context), context);
-    this.traces.delete(run.id);
-    this.known.set(key, analysis);
+    this.known.set(`${run.id} ${inputs}`, analysis);
     // A trace that still grows comes to something else in a moment.
     if (run.state !== 'recording') this.fresh.push({ run, inputs, analysis });
     return analysis;
   }
 
-  private read(step: JudgedStep, run: Run, context: StepContext<unknown>): Given {
-    if (run.readings) return { readings: run.readings, standIn: run.context.standIn };
-    const trace = this.traces.get(run.id);
-    if (!trace) throw new TraceWanted(run);
-    // A file may be another unit's, or another step's.
-    const suspicious = run.context.source === 'log file' && step.kind === 'measured';
-    return suspicious ? { trace, said: suspectLog(sheetOf(this.job).kind, step, trace, context) } : { trace };
+  private analyse(step: JudgedStep, run: Run, context: StepContext<unknown>): StepAnalysis {
+    const known = this.known.get(`${run.id} ${inputsOf(context)}`);
+    if (known) return known;
+    if (!run.readings) throw new AnalysisMissing(run, step.id, context);
+    return this.keep(run, context, analysisOf(step, { readings: run.readings, standIn: run.context.standIn }, context));
   }
 }

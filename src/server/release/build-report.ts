@@ -1,15 +1,8 @@
+import { heavy } from '../work/pool';
+import type { PaperFace } from './paper-face';
 import { asDials } from '@/core/dials/default-dial';
 import { entryOf } from '@/core/dials/characteristic-entry';
-import { planOf, supplyOf } from '@/core/contract/kind';
-import { turningPoint, vacuumAlongPull } from '@/core/pictures/vacuum-along-pull';
-import { toleranceBand } from '@/core/pictures/tolerance-band';
-import { stepPicture } from '@/charts/step-picture';
-import { paperTokens } from '@/charts/paper-tokens';
-import { thinnedSamples } from '@/core/traces/decimate';
-import type { UnitSheet } from '@/core/formats/unit-sheet';
-import type { CurvePicture } from '@/core/procedure/picture';
-import type { MeasuredStep } from '@/core/procedure/step-definition';
-import { pictureSvg } from './picture-svg';
+import { planOf } from '@/core/contract/kind';
 import type { Characteristic } from '@/core/procedure/step-analysis';
 import type { StepContext } from '@/core/procedure/step-context';
 import type { Report } from '@/core/formats/report';
@@ -24,20 +17,18 @@ import {
 } from '@/core/judging/evaluate-unit';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
-import { fromSi, unitOf } from '@/core/quantities/measurement-unit';
+import { unitOf } from '@/core/quantities/measurement-unit';
 import { cautions, standingCautions } from '@/core/wording/cautions';
 import type { CautionId } from '@/core/vocabulary/caution-id';
 import { figure, referenceOf, shownUnit, withUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
 import { analysisProblemText } from '@/core/wording/problem-text';
 import { characteristicTitles } from '@/core/vocabulary/characteristic-titles';
-import { channelTitle } from '@/core/vocabulary/channel-titles';
 import { limitSourceText, limitText } from '@/core/wording/check-text';
 import { listActs, type Act } from '@/data/acts';
 import { listCautions, type Job } from '@/data/jobs';
-import { isStandIn, readTrace, type Run } from '@/data/runs';
+import { isStandIn, type Run } from '@/data/runs';
 import { readShopSettings } from '@/data/settings';
-import { drawnCurve } from '../jobs/drawn-curve';
 import type { JudgedStep } from '@/core/judging/evaluate-unit';
 import { evaluateJob } from '../jobs/evaluate-job';
 import { contextOf, sheetOf } from '../jobs/job-context';
@@ -96,112 +87,17 @@ function findingRows(job: Job, step: StepEvaluation): Report['steps'][number]['r
   });
 }
 
-/** What a picture of the unit's face on paper is made of; null where the step was not done, or not recorded. */
-interface Faced {
-  readonly definition: MeasuredStep<unknown>;
-  readonly run: Run;
-  readonly context: StepContext<unknown>;
-  readonly evaluated: StepEvaluation;
-}
-
-async function facedOf(job: Job, runs: readonly Run[]): Promise<Faced | null> {
-  const { kind } = sheetOf(job);
-  const { face } = planOf(kind, job.plan);
+/** The unit's face for its paper; nothing where the step was not done, or not recorded. */
+async function faceOf(job: Job, runs: readonly Run[], units: DisplayUnits): Promise<PaperFace> {
+  const nothing = { curve: null, picture: null };
+  const { face } = planOf(sheetOf(job).kind, job.plan);
   const run = runs.filter((each) => each.step === face && each.state === 'kept' && !each.struckOut).at(-1);
-  if (!run || run.readings) return null;
-  const definition = kind.steps.find((each) => each.id === face);
+  if (!run || run.readings || run.findings) return nothing;
   const { evaluation } = await evaluateJob(job);
   const evaluated = evaluation.steps.find((step) => step.step === face);
-  if (definition?.kind !== 'measured' || !evaluated || evaluated.analyses.length === 0) return null;
+  if (!evaluated || evaluated.analyses.length === 0) return nothing;
   const corrections = correctionsBefore(evaluation.steps, face);
-  return { definition, run, context: { ...contextOf(job, run.context.site, run.startedAt), corrections }, evaluated };
-}
-
-/** Samples of a trace that a picture on paper is drawn of. */
-const paperPoints = 600;
-
-async function pictureOf({ kind }: UnitSheet, faced: Faced, units: DisplayUnits): Promise<Report['picture']> {
-  const { definition, run, context, evaluated } = faced;
-  const { trace } = await readTrace(run.id);
-  const { option, text } = stepPicture({
-    kind,
-    step: definition,
-    context,
-    samples: thinnedSamples(trace, paperPoints),
-    readings: {},
-    bands: {},
-    result: evaluated,
-    running: false,
-    seconds: 0,
-    watched: null,
-    units,
-    tokens: paperTokens,
-  });
-  return { title: definition.title, text, svg: pictureSvg(option, { width: 760, height: 360 }) };
-}
-
-async function curveOf(
-  { kind, unit }: UnitSheet,
-  picture: CurvePicture<unknown>,
-  { definition, run, context, evaluated }: Faced,
-  units: DisplayUnits,
-): Promise<Report['curve']> {
-  const { trace } = await readTrace(run.id);
-  const drawn = drawnCurve(trace, picture, { pair: context.corrections.pair, points: 400 });
-  const analysis = evaluated.analyses.at(-1);
-  const feeding = planOf(kind, context.plan).supply;
-  if (!drawn || !analysis) return null;
-  const supply = analysis.vacuum ?? supplyOf(kind, context);
-  const { inputEnd } = picture.expected(unit, supply, context);
-  const seen = feeding?.kind === 'vacuum' ? trace.columns[feeding.channel] : undefined;
-  const input = trace.columns[picture.input];
-  const supplyAt = seen
-    ? vacuumAlongPull(input, seen, { inputEnd, ahead: seen[turningPoint(input)] })
-    : vacuumAlongPull(input, new Float64Array(), { inputEnd, ahead: supply });
-  const band = toleranceBand(picture, unit, supplyAt, context);
-  const axes = [picture.input, picture.outputs[0]].map((channel) => {
-    const as = shownAs(channel);
-    return { title: channelTitle(channel), unit: shownUnit(as, units), reference: referenceOf(as) };
-  });
-  const shown = ([x, y]: readonly [number, number]): [number, number] => [
-    Number(fromSi(x, axes[0].unit).toPrecision(5)),
-    Number(fromSi(y, axes[1].unit).toPrecision(5)),
-  ];
-  const path = (points: readonly (readonly [number, number])[]) => points.map(shown);
-  const [input_, output_] = axes.map(({ title, unit: { symbol }, reference }) =>
-    `${title}, ${symbol} ${reference}`.trim(),
-  );
-  const titles: Partial<Record<string, string>> = { 'cut-in': 'Cut-in', 'run-out': 'Run-out' };
-  const fed = withUnit(supply, feeding?.kind === 'vacuum' ? 'vacuum' : 'gauge', units);
-  return {
-    title: definition.title,
-    input: input_,
-    output: output_,
-    vacuum: fed,
-    over:
-      feeding?.kind === 'vacuum'
-        ? `Over the band of a sound unit at the vacuum that was there (${fed} at the reference input).`
-        : `Over the band of a sound unit at the pressure that feeds it (${fed}).`,
-    low: path(band.input.map((x, i) => [x, band.low[i]])),
-    high: path(band.input.map((x, i) => [x, band.high[i]])),
-    apply: path(drawn.apply),
-    wayBack: path(drawn.wayBack),
-    marks: analysis.events.flatMap((event) => {
-      const title = titles[event.id];
-      return title && event.x !== undefined && event.y !== undefined ? [{ title, at: shown([event.x, event.y]) }] : [];
-    }),
-  };
-}
-
-/** The unit's face for its paper: a curve in figures, any other picture as it is drawn now. */
-async function faceOf(job: Job, runs: readonly Run[], units: DisplayUnits): Promise<Pick<Report, 'curve' | 'picture'>> {
-  const faced = await facedOf(job, runs);
-  if (!faced) return { curve: null, picture: null };
-  const [picture] = faced.definition.pictures;
-  const sheet = sheetOf(job);
-  return picture.kind === 'curve'
-    ? { curve: await curveOf(sheet, picture, faced, units), picture: null }
-    : { curve: null, picture: await pictureOf(sheet, faced, units) };
+  return heavy('paperFace', { runId: run.id, evaluated, corrections, units });
 }
 
 function airLines(context: ReturnType<typeof contextOf>, site: Run['context']['site']): string[] {

@@ -1,11 +1,11 @@
+import { heavy } from '../work/pool';
 import { refuseShut } from './interlocks';
 import { z } from 'zod';
-import { questionedChannels } from '@/core/formats/questioned-channels';
 import { makeTrace } from '@/core/traces/trace';
 import { channelTitle } from '@/core/vocabulary/channel-titles';
 import { mappingSchema, rememberMapping } from '@/data/column-mappings';
 import { moveJob } from '@/data/jobs';
-import { appendChunk, countChunks, insertRun, listRuns, readTrace, setRunState, type Run } from '@/data/runs';
+import { appendChunk, countChunks, insertRun, listRuns, setRunState, type Run } from '@/data/runs';
 import { recordAct } from '@/data/acts';
 import { RequestRefused } from '../http/refused';
 import { refuseStranger } from '../people';
@@ -68,11 +68,9 @@ export async function takeImportPart(
 /** Channels of a log whose figures are in doubt and which nobody has said to have looked at. */
 async function questionedOf(run: Run): Promise<readonly string[]> {
   const { ambient } = contextOf(await jobNamed(run.jobId), run.context.site, run.startedAt);
-  const { trace } = await readTrace(run.id);
   const confirmed = new Set(run.context.file?.confirmed);
-  return questionedChannels(trace, ambient.pressure).flatMap(({ channel }) =>
-    confirmed.has(channel) ? [] : [channel],
-  );
+  const questioned = await heavy('questioned', { runId: run.id, ambient: ambient.pressure });
+  return questioned.flatMap(({ channel }) => (confirmed.has(channel) ? [] : [channel]));
 }
 
 /** All parts are there: the run is kept; what it means was shown before it was sent. A log with a hole is refused. */

@@ -179,8 +179,9 @@ describe('run recorder', () => {
     expect(frames[0].samples.time.length).toBeGreaterThan(10);
   });
 
-  it('cuts a motor off at its limit, whoever pulls, and records that it stood', async () => {
-    const limit = { of: 'motor', channel: 'pump_on', seconds: 2 } as const;
+  /** A motor that runs while it is supplied, watched by a limit of so many seconds. */
+  function motor(seconds: number) {
+    const limit = { of: 'motor', channel: 'pump_on', seconds } as const;
     const commands: number[] = [];
     const chunks: Trace[] = [];
     let samples = 0;
@@ -207,6 +208,11 @@ describe('run recorder', () => {
       nextSequence: 0,
       leverMaximum: 1e6,
     });
+    return { run, limit, commands, chunks };
+  }
+
+  it('cuts a motor off at its limit, whoever pulls, and records that it stood', async () => {
+    const { run, limit, commands, chunks } = motor(2);
     run.setSpeed(10);
     run.start();
     run.pull(5e5);
@@ -219,5 +225,18 @@ describe('run recorder', () => {
     expect(ran).toBeGreaterThanOrEqual(limit.seconds);
     expect(ran).toBeLessThan(limit.seconds + 0.1);
     expect(on.at(-1)).toBe(0);
+  });
+
+  it('a motor’s limit counts on while the process stalls', async () => {
+    const { run, limit, commands, chunks } = motor(1.5);
+    run.start();
+    await until(() => run.status().duty !== null && run.status().duty!.seconds > 0);
+    const from = performance.now();
+    while (performance.now() - from < 2500);
+    await until(() => run.status().done && chunks.length > 0);
+    expect(run.status().cut).toEqual(limit);
+    expect(commands.at(-1)).toBe(0);
+    // The motor was switched off as soon as anybody looked, not once its limit had been seen.
+    expect(concatTraces(chunks).columns.pump_on.filter((each) => each === 1).length / 100).toBeLessThan(limit.seconds);
   });
 });

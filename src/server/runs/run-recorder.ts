@@ -1,6 +1,6 @@
 import type { DutyLimit, GuidePhase } from '@/core/procedure/guide-phase';
 import { type BenchControls, restControls } from '@/core/physics/bench-controls';
-import { advanceGuide, controlsIn, guideDone, leverByItself, type GuideState } from '@/core/procedure/guide';
+import { advanceGuide, controlsIn, guideDone, unseen, leverByItself, type GuideState } from '@/core/procedure/guide';
 import { afterCut } from '@/core/rig/run-by-itself';
 import type { RigSnapshot } from '@/core/rig/stand-in-rig';
 import { concatTraces, meanOf, type Trace } from '@/core/traces/trace';
@@ -71,7 +71,7 @@ const guideInterval = 0.05;
 /** Samples are written at least this often, ms. */
 const writeEvery = 800;
 const tickEvery = 33;
-/** A stalled process catches up by no more than this, s. */
+/** A stalled process catches up by no more than this, s; what it missed beyond that still counts against a duty limit. */
 const longestTick = 0.5;
 /** A screen that does not listen for this long is not waited for. */
 const fastestSpeed = 400;
@@ -195,9 +195,10 @@ export class RunRecorder {
 
   private tick(): void {
     const now = performance.now();
-    const elapsed = Math.min(longestTick, (now - this.lastTick) / 1000) * this.speed;
+    const passed = (now - this.lastTick) / 1000;
     this.lastTick = now;
-    const fresh = this.advance(elapsed);
+    if (passed > longestTick) this.guide = unseen(this.options.phases, this.guide, (passed - longestTick) * this.speed);
+    const fresh = this.guide.cut ? this.switchOff() : this.advance(Math.min(longestTick, passed) * this.speed);
     if (fresh.time.length > 0 || this.storageProblem)
       this.send({ kind: 'more', samples: fresh, status: this.status() });
     if (now - this.lastWrite >= writeEvery && !this.writing) {
@@ -228,13 +229,22 @@ export class RunRecorder {
         Object.entries(part.columns).map(([channel, column]) => [channel, column[column.length - 1]]),
       );
       this.guide = advanceGuide(phases, this.guide, { dt, input, lever: leverTo, readings });
-      if (this.guide.cut) {
-        // Off at once, whatever the hand does; the trace shows it.
-        this.lever = 0;
-        parts.push(instrument.read(afterCut, restControls, 0));
-      }
+      if (this.guide.cut) parts.push(this.readAtRest());
     }
-    const fresh = concatTraces(parts);
+    return this.keep(concatTraces(parts));
+  }
+
+  /** Off at once, whatever the hand does; the trace shows it. */
+  private readAtRest(): Trace {
+    this.lever = 0;
+    return this.options.instrument.read(afterCut, restControls, 0);
+  }
+
+  private switchOff(): Trace {
+    return this.keep(this.readAtRest());
+  }
+
+  private keep(fresh: Trace): Trace {
     if (fresh.time.length > 0) {
       this.recorded.push(fresh);
       this.pending.push(fresh);

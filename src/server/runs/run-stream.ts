@@ -1,39 +1,12 @@
-import { thinned } from '@/core/traces/decimate';
-import { concatTraces, type Trace } from '@/core/traces/trace';
-import { findRun, readTrace } from '@/data/runs';
+import { concatTraces } from '@/core/traces/trace';
+import { heavy } from '../work/pool';
+import { wire } from './wire-frame';
+import { findRun } from '@/data/runs';
 import { recorderOf, runNamed } from './bench-runs';
-import type { RunFrame, RunStatus } from './run-recorder';
-
-/** What goes over the wire: samples as plain numbers, six figures, null where a sample is missing. */
-export interface WireFrame {
-  readonly kind: 'whole' | 'more';
-  readonly state: string;
-  readonly time: readonly number[];
-  readonly columns: Readonly<Record<string, readonly (number | null)[]>>;
-  readonly status: RunStatus | null;
-}
-
-function shortened(column: Float64Array): (number | null)[] {
-  return Array.from(column, (value) => (Number.isNaN(value) ? null : Number(value.toPrecision(6))));
-}
-
-function wire(kind: WireFrame['kind'], state: string, samples: Trace, status: RunStatus | null): string {
-  const frame: WireFrame = {
-    kind,
-    state,
-    time: Array.from(samples.time, (time) => Number(time.toFixed(4))),
-    columns: Object.fromEntries(Object.entries(samples.columns).map(([id, column]) => [id, shortened(column)])),
-    status,
-  };
-  return `data: ${JSON.stringify(frame)}\n\n`;
-}
+import type { RunFrame } from './run-recorder';
 
 /** Time between two signs of life, ms. */
 const heartbeat = 800;
-
-/** A finished run longer than this is sent as the lowest and highest of every stretch: more than a screen can show. */
-const mostSent = 120_000;
-const thinnedTo = 8_000;
 
 /**
  * Server-sent events of a run: everything recorded so far, then every new sample until the run is complete or the
@@ -48,10 +21,8 @@ export async function runStream(id: string, signal: AbortSignal): Promise<Respon
   const body = new ReadableStream<Uint8Array>({
     async start(controller) {
       if (!recorder) {
-        const whole = (await readTrace(id)).trace;
-        const trace = whole.time.length <= mostSent ? whole : thinned(whole, thinnedTo);
         const state = run.state === 'recording' ? 'interrupted' : run.state;
-        controller.enqueue(encoder.encode(wire('whole', state, trace, null)));
+        controller.enqueue(encoder.encode(await heavy('frame', { runId: id, state }, signal)));
         controller.close();
         return;
       }

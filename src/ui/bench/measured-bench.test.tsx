@@ -2,7 +2,7 @@ import { restControls } from '@/core/physics/bench-controls';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { JobView } from '@/server/jobs/job-view';
 import type { RunStatus } from '@/server/runs/run-recorder';
-import type { WireFrame } from '@/server/runs/run-stream';
+import type { WireFrame } from '@/server/runs/wire-frame';
 import { answering, evaluation, jobView, show } from '../../../tests/support/screens';
 import { push } from '../../../tests/support/router';
 import { MeasuredBench } from './measured-bench';

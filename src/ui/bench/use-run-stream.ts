@@ -2,7 +2,7 @@
 import type { GrowingTrace } from '@/core/traces/trace';
 import { useEffect, useRef, useState } from 'react';
 import type { RunStatus } from '@/server/runs/run-recorder';
-import type { WireFrame } from '@/server/runs/run-stream';
+import type { WireFrame } from '@/server/runs/wire-frame';
 
 export type StreamState = 'connecting' | 'recording' | 'interrupted' | 'complete' | 'kept' | 'discarded';
 

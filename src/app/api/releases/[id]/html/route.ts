@@ -1,13 +1,13 @@
 import { answer } from '@/server/http/answer';
 import { issuedReport } from '@/server/release/issue-release';
-import { reportHtml } from '@/server/release/report-html';
+import { heavy } from '@/server/work/pool';
 
 type Params = { params: Promise<{ id: string }> };
 
 export async function GET(_request: Request, { params }: Params) {
   const { id } = await params;
   try {
-    return new Response(reportHtml(await issuedReport(id)), {
+    return new Response(await heavy('html', await issuedReport(id)), {
       headers: { 'Content-Type': 'text/html; charset=utf-8' },
     });
   } catch (error) {

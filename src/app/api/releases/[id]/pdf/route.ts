@@ -1,6 +1,6 @@
 import { answer } from '@/server/http/answer';
 import { issuedReport } from '@/server/release/issue-release';
-import { reportPdf } from '@/server/release/report-pdf';
+import { heavy } from '@/server/work/pool';
 
 type Params = { params: Promise<{ id: string }> };
 
@@ -9,7 +9,7 @@ export async function GET(_request: Request, { params }: Params) {
   try {
     const report = await issuedReport(id);
     const name = `${report.kind}-${report.job.serial}.pdf`.replace(/[^\w.-]+/g, '_');
-    return new Response(new Uint8Array(await reportPdf(report)), {
+    return new Response(new Uint8Array(await heavy('pdf', report)), {
       headers: { 'Content-Type': 'application/pdf', 'Content-Disposition': `inline; filename="${name}"` },
     });
   } catch (error) {

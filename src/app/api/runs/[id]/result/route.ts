@@ -5,9 +5,9 @@ import { runNamed } from '@/server/runs/bench-runs';
 
 type Params = { params: Promise<{ id: string }> };
 
-export function GET(_request: Request, { params }: Params) {
+export function GET(request: Request, { params }: Params) {
   return answer(async () => {
     const run = await runNamed((await params).id);
-    return evaluateRun(await jobNamed(run.jobId), run);
+    return evaluateRun(await jobNamed(run.jobId), run, request.signal);
   });
 }

@@ -1,0 +1,4 @@
+import workerpool from 'workerpool';
+import { tasks } from './tasks';
+
+workerpool.worker(tasks);
