@@ -165,13 +165,13 @@ export async function strikeOutRun(id: string, reason: string | null): Promise<v
 
 /** Appends a chunk and the progress it belongs to, both or neither. */
 export async function appendChunk(id: string, sequence: number, chunk: Trace, progress: unknown): Promise<void> {
-  const db = await database();
+  const [db, columns] = await Promise.all([database(), encodeChunk(chunk)]);
   await db.transaction(async (trx) => {
     await trx('trace_chunks').insert({
       run_id: id,
       sequence,
       samples: chunk.time.length,
-      columns: encodeChunk(chunk),
+      columns,
     });
     await trx('runs')
       .where({ id })
@@ -186,7 +186,7 @@ export async function readTrace(id: string): Promise<{ trace: Trace; nextSequenc
   const rows: unknown[] = await (await database())('trace_chunks').where({ run_id: id }).orderBy('sequence');
   const chunks = rows.map((row) => chunkSchema.parse(row));
   return {
-    trace: concatTraces(chunks.map((chunk) => decodeChunk(chunk.columns))),
+    trace: concatTraces(await Promise.all(chunks.map((chunk) => decodeChunk(chunk.columns)))),
     nextSequence: (chunks.at(-1)?.sequence ?? -1) + 1,
   };
 }

@@ -1,9 +1,14 @@
 import { endianness } from 'node:os';
-import { constants, deflateRawSync, inflateRawSync } from 'node:zlib';
+import { promisify } from 'node:util';
+import { constants, deflateRaw, inflateRaw } from 'node:zlib';
 import { z } from 'zod';
 import { makeTrace, type Trace } from '@/core/traces/trace';
 
 const headSchema = z.object({ channels: z.array(z.string()), samples: z.number().int().min(0) });
+
+// Packed beside the thread that records, not on it.
+const pack = promisify<Buffer, { level: number }, Buffer>(deflateRaw);
+const unpack = promisify<Buffer, Buffer>(inflateRaw);
 
 const hostIsLittleEndian = endianness() === 'LE';
 
@@ -16,17 +21,17 @@ function littleEndian(column: Float64Array): Buffer {
  * A chunk of a trace as bytes: a JSON head with the channels and the number of samples, a zero byte, then the
  * clock and every column as little-endian doubles; all of it deflated.
  */
-export function encodeChunk(chunk: Trace): Buffer {
+export function encodeChunk(chunk: Trace): Promise<Buffer> {
   const channels = Object.keys(chunk.columns);
   const head = Buffer.from(JSON.stringify({ channels, samples: chunk.time.length }), 'utf8');
   const columns = [chunk.time, ...channels.map((id) => chunk.columns[id])];
   const bodies = columns.map((column) => littleEndian(column));
-  return deflateRawSync(Buffer.concat([head, Buffer.from([0]), ...bodies]), { level: constants.Z_BEST_SPEED });
+  return pack(Buffer.concat([head, Buffer.from([0]), ...bodies]), { level: constants.Z_BEST_SPEED });
 }
 
-/** The chunk that `encodeChunk` made; throws on bytes that are no chunk. */
-export function decodeChunk(bytes: Buffer): Trace {
-  const raw = inflateRawSync(bytes);
+/** The chunk that `encodeChunk` made; rejects on bytes that are no chunk. */
+export async function decodeChunk(bytes: Buffer): Promise<Trace> {
+  const raw = await unpack(bytes);
   const end = raw.indexOf(0);
   const { channels, samples } = headSchema.parse(JSON.parse(raw.toString('utf8', 0, end)));
   const column = (c: number) => {

@@ -43,7 +43,7 @@ let trace: Trace | null = null;
 
 const previewPoints = 700;
 /** Samples in one part that is sent to the server. */
-const partSamples = 60_000;
+const partSamples = 12_000;
 /** Problems that are listed; all are counted. */
 const listedProblems = 50;
 

@@ -53,7 +53,10 @@ export async function heavy<Name extends keyof Tasks>(
 
 /** Starts a thread before it is wanted: it takes a second or two to load. */
 export function warmThreads(): void {
-  if (process.env.HARD_PEDAL_THREADS !== '0') pool().exec('ready', []).catch((error: unknown) => console.error(error));
+  if (process.env.HARD_PEDAL_THREADS !== '0')
+    pool()
+      .exec('ready', [])
+      .catch((error: unknown) => console.error(error));
 }
 
 /** Ends all threads; for tests and orderly ends. */
