@@ -40,3 +40,24 @@ describe('models', () => {
     expect(steps.every((step) => step > 0) || steps.every((step) => step < 0)).toBe(true);
   });
 });
+
+describe('scatter', () => {
+  it.each(everyKind.map((kind) => [kind.sheet.example.name, kind] as const))(
+    '%s: each way changes its own parameter of the unit, by as much as it says, and nothing else',
+    (_name, { model, sheet }) => {
+      const unit = sheet.prepare(sheet.example.spec) as Record<string, unknown>;
+      expect(model.scatter.length).toBeGreaterThan(0);
+      for (const { id, standard, apply } of model.scatter) {
+        const at = id.split('.');
+        const read = (of: unknown) => at.reduce((value, key) => (value as Record<string, unknown>)[key], of) as number;
+        const moved = apply(unit, 1);
+        expect([id, read(moved) / read(unit)]).toEqual([id, expect.closeTo(1 + standard, 12)]);
+        const back = apply(moved, -standard / (1 + standard) / standard);
+        expect([id, read(back) / read(unit)]).toEqual([id, expect.closeTo(1, 9)]);
+        const others = (of: unknown) =>
+          JSON.stringify(of, (key, value: unknown) => (key === at[at.length - 1] ? undefined : value));
+        expect(others(moved)).toBe(others(unit));
+      }
+    },
+  );
+});

@@ -1,6 +1,6 @@
 import { planOf, type AnyKind } from '../contract/kind';
 import { conditionWith } from '../contract/model';
-import type { ActiveFault } from '../physics/plant';
+import type { ActiveFault, Plant } from '../physics/plant';
 import type { StepContext } from '../procedure/step-context';
 import { liveFeed, type MeasuredStep, type TypedStep } from '../procedure/step-definition';
 import type { TypedValues } from '../procedure/typed-entry';
@@ -24,33 +24,24 @@ export interface StandInSetting {
 /** Bench volume of the stand-in where the site does not say, m3. */
 const standInBenchVolume = 0.6e-3;
 
-/** The stand-in rig with a unit in a condition mounted, ready for a step. */
-export function rigFor<Unit>(
+/** A unit in a condition, mounted for a step as the plan says. */
+export function mountedFor(
   kind: AnyKind,
-  step: MeasuredStep<Unit>,
-  context: StepContext<Unit>,
-  setting: Omit<StandInSetting, 'faults'> & { readonly condition: unknown },
-): StandInRig {
-  const live = liveFeed(step);
+  step: MeasuredStep<unknown>,
+  context: StepContext<unknown>,
+  { unit, condition }: { readonly unit: unknown; readonly condition: unknown },
+): { readonly plant: Plant; readonly leverChannel: string | null } {
   const { supply, lever } = planOf(kind, context.plan);
-  const plant = kind.model.plant(context.unit, setting.condition, {
+  const plant = kind.model.plant(unit, condition, {
     mounted: context.plan,
     ambient: context.ambient.pressure,
     temperature: context.airTemperature,
+    // The bench is set by the sheet, whatever the unit that stands on it.
     supply: supply?.at(context.unit, context.ambient) ?? 0,
     benchVolume: context.benchVolume ?? standInBenchVolume,
-    startsFrom: live.startsFrom,
+    startsFrom: liveFeed(step).startsFrom,
   });
-  return standInRig({
-    plant,
-    leverChannel: lever?.channel ?? null,
-    instruments: context.instruments,
-    benchSeed: setting.benchSeed,
-    runSeed: labelledSeed(setting.runSeed, step.id),
-    sampleRate: setting.sampleRate ?? live.rate ?? 200,
-    noise: setting.noise ?? ordinaryNoise,
-    pairError: setting.pairError ?? 0,
-  });
+  return { plant, leverChannel: lever?.channel ?? null };
 }
 
 /** The stand-in rig with a unit with faults mounted, ready for a step. */
@@ -58,9 +49,19 @@ export function rigForStep<Unit>(
   kind: AnyKind,
   step: MeasuredStep<Unit>,
   context: StepContext<Unit>,
-  { faults, ...setting }: StandInSetting,
+  setting: StandInSetting,
 ): StandInRig {
-  return rigFor(kind, step, context, { ...setting, condition: conditionWith(kind.model, context.unit, faults) });
+  const { unit } = context;
+  const condition: unknown = conditionWith(kind.model, unit, setting.faults);
+  return standInRig({
+    ...mountedFor(kind, step as MeasuredStep<unknown>, context, { unit, condition }),
+    instruments: context.instruments,
+    benchSeed: setting.benchSeed,
+    runSeed: labelledSeed(setting.runSeed, step.id),
+    sampleRate: setting.sampleRate ?? liveFeed(step).rate ?? 200,
+    noise: setting.noise ?? ordinaryNoise,
+    pairError: setting.pairError ?? 0,
+  });
 }
 
 /** Runs a whole step on the stand-in rig, the rig pulling the lever, and returns its trace. */

@@ -47,6 +47,8 @@ export interface StandInRigOptions {
   readonly noise: BenchNoise;
   /** Extra gain error of the output gauge against the input gauge, fraction. */
   readonly pairError: number;
+  /** Gauges without an error of their own: they show what is there, but for the noise. */
+  readonly trueGauges?: true;
 }
 
 export interface RigSnapshot {
@@ -91,15 +93,19 @@ function noiseFor(channel: string, noise: BenchNoise): number {
     case 'volume-flow':
       return noise.flow;
     default:
-      return channel.endsWith('_vacuum') ? noise.vacuum : noise.hydraulic;
+      return findChannel(channel)?.reference === 'vacuum' ? noise.vacuum : noise.hydraulic;
   }
 }
+
+const noErrors = { zero: 0, gain: 0, bow: 0, lag: 0 } as const;
 
 function gaugesOf(options: StandInRigOptions, channels: readonly string[]): Gauge[] {
   return channels.map((channel) => {
     const instrument = options.instruments.get(channel);
     if (!instrument) return { instrument, errors: undefined };
-    const errors = drawGaugeErrors(instrument, options.benchSeed, noiseFor(channel, options.noise));
+    const noise = noiseFor(channel, options.noise);
+    if (options.trueGauges) return { instrument: { ...instrument, resolution: 0 }, errors: { ...noErrors, noise } };
+    const errors = drawGaugeErrors(instrument, options.benchSeed, noise);
     const extra = channel === 'output_pressure' ? options.pairError : 0;
     return { instrument, errors: { ...errors, gain: errors.gain + extra } };
   });

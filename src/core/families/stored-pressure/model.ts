@@ -1,4 +1,5 @@
-import { Model } from '../../contract/model';
+import { storeScatter } from '../../toolboxes/store/model/store-scatter';
+import { scatterOf, type Model } from '../../contract/model';
 import { storedPressureFaults, soundStoredPressure, type StoredPressureCondition } from './faults';
 import type { StoredPressureUnit } from './geometry';
 import { storedPressurePlant } from './vehicle-stand';
@@ -6,7 +7,21 @@ import { storedPressurePlant } from './vehicle-stand';
 export const storedPressureModel: Model<StoredPressureUnit, StoredPressureCondition> = {
   sound: soundStoredPressure,
   faults: storedPressureFaults,
-  scatter: [],
+  // A sheet's tolerance is three standard deviations of what a maker lets out.
+  scatter: [
+    ...storeScatter<StoredPressureUnit>(
+      'first',
+      (unit) => unit.first,
+      (unit, first) => ({ ...unit, first }),
+    ),
+    ...storeScatter<StoredPressureUnit>(
+      'second',
+      (unit) => unit.second,
+      (unit, second) => ({ ...unit, second }),
+    ),
+    scatterOf('meteringSlope', 0.03),
+    scatterOf('cutInForce', 0.1),
+  ],
   plant: storedPressurePlant,
   truth: () => ({}),
 };

@@ -1,4 +1,4 @@
-import { Model } from '../../contract/model';
+import { scatterOf, type Model } from '../../contract/model';
 import { vacuumSupplyFaults, soundSupply, type SupplyCondition } from './faults';
 import type { VacuumSupplyUnit } from './geometry';
 import { vacuumSupplyPlant } from './vehicle-stand';
@@ -6,7 +6,8 @@ import { vacuumSupplyPlant } from './vehicle-stand';
 export const vacuumSupplyModel: Model<VacuumSupplyUnit, SupplyCondition> = {
   sound: soundSupply,
   faults: vacuumSupplyFaults,
-  scatter: [],
+  // A sheet's tolerance is three standard deviations of what a maker lets out.
+  scatter: [scatterOf('speed', 0.05), scatterOf('volume', 0.01)],
   plant: vacuumSupplyPlant,
   truth: () => ({}),
 };
