@@ -2,7 +2,7 @@ import type { CurvePicture } from '@/core/procedure/picture';
 import type { AnyKind } from '@/core/contract/kind';
 import { figure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
-import { channelTitle } from '@/core/vocabulary/channel-titles';
+import { channelTitle } from '@/core/quantities/channels';
 import type { CurveAxis } from './ride-the-line';
 
 function axisOf(channel: string, units: DisplayUnits): CurveAxis {

@@ -11,7 +11,7 @@ import { pathIndices } from '@/core/traces/decimate';
 import { movingMean } from '@/core/traces/smoothing';
 import { figure, liveFigure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
-import { channelTitle } from '@/core/vocabulary/channel-titles';
+import { channelTitle } from '@/core/quantities/channels';
 import { overTimeOption, type Funnel, type OverTime } from '@/charts/over-time';
 import { runRestOption, runRestText } from '@/charts/run-rest-map';
 import { curveAxes, curvePointText } from '@/charts/curve-axes';

@@ -13,10 +13,10 @@ import type { TypedStep } from '@/core/procedure/step-definition';
 import type { TypedValues } from '@/core/procedure/typed-entry';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import { evaluateUnit } from '@/core/judging/evaluate-unit';
-import { characteristicUnits, openName } from '@/core/quantities/characteristics';
+import { characteristicRow, openName } from '@/core/quantities/characteristics';
 import { unitOf } from '@/core/quantities/measurement-unit';
 import { readStandIn, simulateStep } from '@/core/rig/run-step';
-import { characteristicTitles } from '@/core/vocabulary/characteristic-titles';
+import { characteristicTitle } from '@/core/quantities/characteristics';
 import { readProblemText } from '@/core/wording/read-problem-text';
 import { fail, UnusableInput } from './failure';
 import {
@@ -56,8 +56,8 @@ function listFamilies(): void {
         findings: step.kind === 'look' ? step.feeds.look.points.map((point) => point.id) : [],
         characteristics: step.characteristics.map((id) => ({
           id: openName(id),
-          title: characteristicTitles[id],
-          unit: characteristicUnits[id],
+          title: characteristicTitle(id),
+          unit: characteristicRow(id).unit,
         })),
       })),
       faults: kind.model.faults.map(({ id, title, shows }) => ({ id, title, shows })),
@@ -154,7 +154,7 @@ function simulate(options: SimulateOptions): void {
 function typedReadings(step: TypedStep<unknown>, context: StepContext<unknown>, values: TypedValues): string {
   const rows = step.feeds.dials.analyse(values, context).characteristics.flatMap((each) => {
     if (each.kind !== 'measured') return [];
-    const unit = unitOf(characteristicUnits[each.id]);
+    const unit = unitOf(characteristicRow(each.id).unit);
     return [
       [step.id, openName(each.id), String(Number((each.estimate.value / unit.factor).toPrecision(8))), unit.symbol],
     ];

@@ -1,5 +1,16 @@
 import { z } from 'zod';
+import type { WorkshopLimits } from '../procedure/workshop-limits';
+import type { ChannelRow } from '../quantities/channels';
+import type { CharacteristicRow } from '../quantities/characteristics';
 import type { AnyKind } from './kind';
+
+/** Words and starting values that a family brings: one row each. */
+export interface FamilyRows {
+  readonly characteristics?: Readonly<Record<string, CharacteristicRow>>;
+  readonly channels?: Readonly<Record<string, ChannelRow>>;
+  readonly controls?: readonly string[];
+  readonly limits?: Partial<WorkshopLimits>;
+}
 
 /** Everything the product knows about one family of units. */
 export interface Family {
@@ -10,6 +21,8 @@ export interface Family {
   readonly toldBy: string | null;
   /** The first is meant where a sheet says nothing. */
   readonly kinds: readonly [AnyKind, ...AnyKind[]];
+  /** Left out where it has no words of its own. */
+  readonly rows?: FamilyRows;
 }
 
 /** The kind that a sheet is of; `spec` may be half typed. */

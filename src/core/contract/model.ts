@@ -21,8 +21,8 @@ export interface Model<Unit, Condition> {
   readonly sound: (unit: Unit) => Condition;
   readonly faults: readonly Fault<Unit, Condition>[];
   readonly scatter: readonly Scatter<Unit>[];
-  /** Dynamics for the stand-in bench. */
-  readonly plant: (unit: Unit, condition: Condition, around: Surroundings) => Plant;
+  /** Dynamics for the stand-in bench; left out where no bench runs any step of the unit. */
+  readonly plant?: (unit: Unit, condition: Condition, around: Surroundings) => Plant;
   /** Worked out of unit and condition, never out of a trace. */
   readonly truth: (unit: Unit, condition: Condition, context: StepContext<Unit>) => Truth;
 }

@@ -1,6 +1,6 @@
 import { isCharacteristicId, type CharacteristicId } from '../quantities/characteristics';
 import { shownAs } from '../quantities/shown-as';
-import { characteristicTitles } from '../vocabulary/characteristic-titles';
+import { characteristicTitle } from '../quantities/characteristics';
 import type { MeasuredStep, TypedStep } from '../procedure/step-definition';
 import type { TypedEntry, TypedField } from '../procedure/typed-entry';
 import { plausibleRange } from './plausible-range';
@@ -19,7 +19,7 @@ function characteristicEntry(step: MeasuredStep<unknown>): TypedEntry<unknown> {
         const channel = dialChannel(id);
         return {
           id,
-          title: characteristicTitles[id],
+          title: characteristicTitle(id),
           hint: '',
           as,
           channel,

@@ -8,13 +8,12 @@ import {
   type UncertaintyComponent,
 } from '../instruments/uncertainty';
 import type { Instrument } from '../instruments/instrument';
-import type { CharacteristicId } from '../quantities/characteristics';
+import { characteristicRow, type CharacteristicId } from '../quantities/characteristics';
 import type { Characteristic, StepAnalysis } from '../procedure/step-analysis';
 import type { StepContext } from '../procedure/step-context';
 import type { MeasuredStep } from '../procedure/step-definition';
 import { absent, measured } from '../procedure/analysis-result';
 import { watchStandard } from './stopwatch';
-import { dialReadings } from './dial-readings';
 
 /** A rate was watched for about as long as a hold lasts, s. */
 const watchedFor = 30;
@@ -29,7 +28,7 @@ function usualShare(instrument: Instrument, date: string): number {
 }
 
 function typedComponents(id: CharacteristicId, value: number, context: StepContext<unknown>): UncertaintyComponent[] {
-  const how = dialReadings[id];
+  const how = characteristicRow(id).dial;
   const gauge = (channel: string) => context.instruments.get(channel);
   switch (how.kind) {
     case 'watch':

@@ -6,14 +6,13 @@ import { contextAt } from '../formats/site-file';
 import { checkKind } from '../formats/unit-sheet';
 import { expandedUncertainty } from '../instruments/uncertainty';
 import { evaluateUnit } from '../judging/evaluate-unit';
-import { characteristicUnits, type CharacteristicId } from '../quantities/characteristics';
+import { characteristicRow, everyCharacteristic, type CharacteristicId } from '../quantities/characteristics';
 import { findChannel } from '../quantities/channels';
 import { unitOf } from '../quantities/measurement-unit';
 import type { MeasuredStep } from '../procedure/step-definition';
 import { limitFrom } from '../procedure/limit';
 import { toleranceBand } from '../pictures/tolerance-band';
 import { analysisFromTyped } from '../dials/typed-values';
-import { dialReadings } from '../dials/dial-readings';
 import { turningPoint, vacuumAlongPull } from '../pictures/vacuum-along-pull';
 
 const [kind] = everyKind;
@@ -82,7 +81,7 @@ describe('values typed by hand', () => {
   it.each(steps.flatMap((step) => step.characteristics.map((id) => [step.id, id, step] as const)))(
     '%s %s carries an uncertainty',
     (_step, id, step) => {
-      const value = characteristicUnits[id] === '1' ? 2 : 1e6;
+      const value = characteristicRow(id).unit === '1' ? 2 : 1e6;
       const analysis = analysisFromTyped(step, new Map([[id, value]]), context);
       const found = analysis.characteristics.find((each) => each.id === id);
       if (found?.kind !== 'measured') throw new Error('expected a value');
@@ -94,27 +93,30 @@ describe('values typed by hand', () => {
     },
   );
 
-  it.each(Object.entries(dialReadings))('%s is read on a dial, or with a watch, of its own kind', (id, how) => {
-    const own = unitOf(characteristicUnits[id as CharacteristicId]).dimension;
-    const dial = (channel: string) => unitOf(findChannel(channel)!.fileUnit).dimension;
-    switch (how.kind) {
-      case 'reading':
-      case 'difference':
-        return expect(dial(how.channel)).toBe(own);
-      case 'between':
-        return expect(how.channels.map(dial)).toEqual([own, own]);
-      case 'rate':
-        return expect([dial(how.channel), own]).toEqual(['pressure', 'pressure-rate']);
-      case 'flow':
-        return expect([dial(how.channel), own]).toEqual(['pressure', 'volume-flow']);
-      case 'watch':
-        return expect(own).toBe('time');
-      case 'quotient':
-        return expect(quotients[how.channels.map(dial).join('/')]).toBe(own);
-      case 'count':
-        return expect(own).toBe('ratio');
-    }
-  });
+  it.each(everyCharacteristic().map(([id, row]) => [id, row.dial] as const))(
+    '%s is read on a dial, or with a watch, of its own kind',
+    (id, how) => {
+      const own = unitOf(characteristicRow(id as CharacteristicId).unit).dimension;
+      const dial = (channel: string) => unitOf(findChannel(channel)!.fileUnit).dimension;
+      switch (how.kind) {
+        case 'reading':
+        case 'difference':
+          return expect(dial(how.channel)).toBe(own);
+        case 'between':
+          return expect(how.channels.map(dial)).toEqual([own, own]);
+        case 'rate':
+          return expect([dial(how.channel), own]).toEqual(['pressure', 'pressure-rate']);
+        case 'flow':
+          return expect([dial(how.channel), own]).toEqual(['pressure', 'volume-flow']);
+        case 'watch':
+          return expect(own).toBe('time');
+        case 'quotient':
+          return expect(quotients[how.channels.map(dial).join('/')]).toBe(own);
+        case 'count':
+          return expect(own).toBe('ratio');
+      }
+    },
+  );
 
   it('a flow and a rate are told with an uncertainty that one can work with', () => {
     const shareOf = (id: CharacteristicId, value: number) => {

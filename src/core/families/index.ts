@@ -1,6 +1,10 @@
 import { type Family, kindOf } from '../contract/family';
 import type { AnyKind } from '../contract/kind';
+import { joinControls } from '../physics/bench-controls';
 import type { StepDefinition } from '../procedure/step-definition';
+import { joinWorkshopLimits } from '../procedure/workshop-limits';
+import { joinChannels } from '../quantities/channels';
+import { joinCharacteristics } from '../quantities/characteristics';
 import { vacuumInline } from './vacuum-inline';
 import { hydraulicBoost } from './hydraulic-boost';
 import { motorPumpBoost } from './motor-pump-boost';
@@ -9,19 +13,33 @@ import { storedPressure } from './stored-pressure';
 import { vacuumSupply } from './vacuum-supply';
 import { vacuumRemote } from './vacuum-remote';
 
-/** The registry: the one place that lists the families. */
-export const families: readonly Family[] = [
-  vacuumRemote,
-  vacuumInline,
-  vacuumSupply,
-  hydraulicBoost,
-  motorPumpBoost,
-  storedPressure,
-  pedalValve,
-];
+const known: Family[] = [];
+const kinds: AnyKind[] = [];
+
+/** Takes a family in, with its words. */
+export function register(family: Family): void {
+  const { channels = {}, characteristics = {}, controls = [], limits = {} } = family.rows ?? {};
+  joinChannels(channels);
+  joinCharacteristics(characteristics);
+  joinControls(controls);
+  joinWorkshopLimits(limits);
+  known.push(family);
+  kinds.push(...family.kinds);
+}
+
+// The registry: the one place that lists the families.
+register(vacuumRemote);
+register(vacuumInline);
+register(vacuumSupply);
+register(hydraulicBoost);
+register(motorPumpBoost);
+register(storedPressure);
+register(pedalValve);
+
+export const families: readonly Family[] = known;
 
 /** Every kind of every family, in the registry's order. */
-export const everyKind: readonly AnyKind[] = families.flatMap((family) => family.kinds);
+export const everyKind: readonly AnyKind[] = kinds;
 
 /** A family by id; undefined when nobody here knows it. */
 export function findFamily(id: string): Family | undefined {

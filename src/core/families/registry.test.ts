@@ -5,12 +5,12 @@ import { readBenchLog, writeBenchLog } from '../formats/bench-log';
 import { evaluateUnit, type StepEvidence } from '../judging/evaluate-unit';
 import { simulateStep } from '../rig/run-step';
 import { families, findFamily } from '.';
-import { characteristicUnits } from '../quantities/characteristics';
+import { characteristicRow } from '../quantities/characteristics';
 import { findChannel } from '../quantities/channels';
 import { unitOf } from '../quantities/measurement-unit';
 import { cautions } from '../wording/cautions';
 import { displayUnitSets } from '../wording/display';
-import { characteristicTitles } from '../vocabulary/characteristic-titles';
+import { characteristicTitle } from '../quantities/characteristics';
 import { instructionText } from '../wording/instruction-text';
 import { contextAt } from '../formats/site-file';
 import { checkKind } from '../formats/unit-sheet';
@@ -38,8 +38,8 @@ describe.each(everyLayout)('%s: is complete', (_id, kind) => {
       expect(step.minutes).toBeGreaterThan(0);
       for (const caution of step.cautions) expect(cautions[caution]).toBeDefined();
       for (const id of step.characteristics) {
-        expect(characteristicTitles[id]).toBeDefined();
-        expect(unitOf(characteristicUnits[id])).toBeDefined();
+        expect(characteristicTitle(id)).toBeDefined();
+        expect(unitOf(characteristicRow(id).unit)).toBeDefined();
       }
       if (step.kind === 'look') {
         expect(step.feeds.look.points.length).toBeGreaterThan(2);

@@ -4,7 +4,7 @@ import { contextAt } from '../formats/site-file';
 import { checkKind } from '../formats/unit-sheet';
 import { expandedUncertainty } from '../instruments/uncertainty';
 import { evaluateUnit, type StepEvidence } from '../judging/evaluate-unit';
-import { characteristicUnits } from '../quantities/characteristics';
+import { characteristicRow } from '../quantities/characteristics';
 import { shownUnit, displayUnitSets } from '../wording/display';
 import { entryOf } from '../dials/characteristic-entry';
 import type { StepDefinition, TypedStep } from '../procedure/step-definition';
@@ -101,7 +101,7 @@ describe.each(everyPlan)('dial readings of %s', (_title, kind, plan) => {
     if (!withoutLimits.includes(step.id)) expect([step.id, verdict]).not.toEqual([step.id, 'recorded']);
     const found = entry.analyse(values, context).characteristics;
     expect(found.some((each) => each.kind !== 'absent')).toBe(true);
-    for (const each of found) expect(characteristicUnits[each.id]).toBeDefined();
+    for (const each of found) expect(characteristicRow(each.id).unit).toBeDefined();
   });
 
   const typed = steps.filter((step): step is TypedStep<unknown> => step.kind === 'typed');

@@ -1,7 +1,7 @@
 import type { Conclusion } from '../contract/plan';
 import { expandedUncertainty } from '../instruments/uncertainty';
 import { remarksOf, type UnitEvaluation } from '../judging/evaluate-unit';
-import { characteristicUnits, openName, type CharacteristicId } from '../quantities/characteristics';
+import { characteristicRow, openName, type CharacteristicId } from '../quantities/characteristics';
 import { unitOf } from '../quantities/measurement-unit';
 import { displayUnits } from '../wording/display';
 import { analysisProblemText } from '../wording/problem-text';
@@ -10,7 +10,7 @@ import { checkReason } from '../wording/check-text';
 const significant = (value: number) => Number(value.toPrecision(8));
 
 function inFileUnit(id: CharacteristicId, si: number | null): number | null {
-  return si === null ? null : significant(si / unitOf(characteristicUnits[id]).factor);
+  return si === null ? null : significant(si / unitOf(characteristicRow(id).unit).factor);
 }
 
 /** An evaluation as the open file writes it; sentences in kPa. Where an inquiry has ended is said too. */
@@ -31,7 +31,7 @@ export function writeEvaluation(evaluation: UnitEvaluation, conclusion: Conclusi
                   openName(each.id),
                   {
                     value: inFileUnit(each.id, each.estimate.value),
-                    unit: characteristicUnits[each.id],
+                    unit: characteristicRow(each.id).unit,
                     expandedUncertainty: inFileUnit(each.id, expandedUncertainty(each.estimate)),
                   },
                 ],

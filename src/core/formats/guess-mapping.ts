@@ -27,40 +27,6 @@ export interface GuessedColumn {
   readonly inferred: readonly Inference[];
 }
 
-/** Words that speak for a channel; the more of them a header has, the likelier it is. */
-const words: Readonly<Record<string, readonly string[]>> = {
-  supply_vacuum: ['supply', 'vacuum', 'vac', 'booster', 'manifold', 'map', 'source'],
-  control_vacuum: ['control', 'test', 'port', 'vacuum', 'vac'],
-  reservoir_vacuum: ['reservoir', 'tank', 'vacuum', 'vac'],
-  source_vacuum: ['source', 'manifold', 'pump side', 'hose', 'vacuum', 'vac'],
-  input_pressure: ['input', 'inlet', 'in', 'master', 'pressure', 'p'],
-  output_pressure: ['output', 'outlet', 'out', 'wheel', 'slave', 'pressure', 'p'],
-  pedal_force: ['pedal', 'foot', 'force', 'load'],
-  rod_force: ['rod', 'push', 'force', 'load'],
-  pedal_travel: ['pedal', 'travel', 'stroke', 'position'],
-  rod_travel: ['rod', 'travel', 'stroke', 'position'],
-  ride_height: ['ride', 'height', 'body', 'level', 'suspension'],
-  stop_switch: ['stop', 'switch', 'lamp', 'light'],
-  engine_on: ['engine', 'running', 'ignition'],
-  pump_on: ['pump', 'motor', 'on', '1'],
-  pump_on_2: ['pump', 'motor', 'on', '2'],
-  output_pressure_2: ['output', 'outlet', 'out', 'wheel', 'pressure', 'p', '2'],
-  accumulator_pressure: ['accumulator', 'accu', 'store', 'stored', 'sphere', 'charge', 'pressure', 'p', '1'],
-  accumulator_pressure_2: ['accumulator', 'accu', 'store', 'stored', 'sphere', 'charge', 'pressure', 'p', '2'],
-  front_pressure: ['front', 'axle', 'circuit', 'pressure', 'p'],
-  rear_pressure: ['rear', 'back', 'axle', 'circuit', 'pressure', 'p'],
-  boost_pressure: ['boost', 'chamber', 'servo', 'pressure', 'p'],
-  pump_pressure: ['pump', 'delivery', 'pressure', 'p'],
-  return_pressure: ['return', 'tank', 'pressure', 'p'],
-  motor_current: ['motor', 'pump', 'current', 'amps', 'clamp'],
-  supply_voltage: ['supply', 'battery', 'voltage', 'volts'],
-  flow: ['flow', 'delivery', 'rate'],
-  pedal_angle: ['pedal', 'foot', 'angle', 'position'],
-  air_temperature: ['air', 'ambient', 'temperature', 'temp'],
-  fluid_temperature: ['fluid', 'oil', 'temperature', 'temp'],
-  lamp_red: ['red', 'warning', 'lamp', 'light'],
-  lamp_amber: ['amber', 'yellow', 'lamp', 'light'],
-};
 const timeWords = ['time', 't', 'timestamp', 'seconds', 'elapsed'];
 
 /** Units taken where a header names none, by dimension. */
@@ -115,7 +81,7 @@ function partsOf(header: string): HeaderParts {
 }
 
 function score(tokens: readonly string[], channel: string): number {
-  const own = words[channel] ?? channel.split('_');
+  const own = findChannel(channel)?.words ?? channel.split('_');
   return tokens.filter((token) => own.includes(token)).length;
 }
 

@@ -2,7 +2,7 @@ import { planOf, type AnyKind } from '../contract/kind';
 import type { StepContext } from '../procedure/step-context';
 import { noCorrections } from '../procedure/step-analysis';
 import { findChannel } from '../quantities/channels';
-import { characteristicUnits, openName } from '../quantities/characteristics';
+import { characteristicRow, openName } from '../quantities/characteristics';
 import { fromSi, unitOf } from '../quantities/measurement-unit';
 import { limitSourceText } from '../wording/check-text';
 
@@ -40,7 +40,7 @@ export function writePrediction(kind: AnyKind, context: StepContext<unknown>, va
     limits: kind.steps.flatMap((step) => {
       if (step.kind === 'look') return [];
       return step.limits(empty, { ...context, corrections: noCorrections }).map((limit) => {
-        const unit = unitOf(characteristicUnits[limit.characteristic]);
+        const unit = unitOf(characteristicRow(limit.characteristic).unit);
         const shown = (si: number | null) => (si === null ? null : Number((si / unit.factor).toPrecision(8)));
         return {
           step: step.id,

@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import type { AnyKind } from '../contract/kind';
 import type { LookFindings } from '../judging/judge-step';
-import { characteristicUnits, findByOpenName, type CharacteristicId } from '../quantities/characteristics';
+import { characteristicRow, findByOpenName, type CharacteristicId } from '../quantities/characteristics';
 import { dialChannel } from '../dials/dial-readings';
 import { entryOf } from '../dials/characteristic-entry';
 import { plausibleRange } from '../dials/plausible-range';
@@ -63,7 +63,7 @@ export function readReadings(text: string, file: string, kind: AnyKind, context:
       if (choice === -1) return bad('value', `must be one of ${field?.choices?.join(', ')}`);
       const value = choice ?? (plainNumber.test(shown) ? Number(shown) : Number.NaN);
       if (!Number.isFinite(value)) return bad('value', `"${shown.slice(0, 40)}" is not a number`);
-      const fileUnit = asField && field ? unitOf(openUnits[field.as]) : unitOf(characteristicUnits[id!]);
+      const fileUnit = asField && field ? unitOf(openUnits[field.as]) : unitOf(characteristicRow(id!).unit);
       const unit = row.unit ? findUnit(row.unit) : fileUnit;
       if (!unit || !fits(unit, fileUnit)) return bad('unit', `"${row.unit}" does not fit ${row.characteristic}`);
       const si = choice ?? toSi(value, unit);

@@ -14,7 +14,12 @@ export type ControlId =
   | 'bleed'
   | 'levelling-shut'
   | 'dead-head'
-  | 'steer';
+  | 'steer'
+  | (keyof FamilyControls & string);
+
+/** Controls that a family brings: it declares them here (by module augmentation) and lists them in its rows. */
+// eslint-disable-next-line @typescript-eslint/no-empty-object-type -- families add to it
+export interface FamilyControls {}
 
 /**
  * Settings of the bench or the vehicle: lever in SI of the driving channel; everything else 0 or 1 unless its name
@@ -22,8 +27,7 @@ export type ControlId =
  */
 export type BenchControls = Readonly<Record<ControlId, number>>;
 
-/** Bench at rest: lever home, source shut, everything off and open. */
-export const restControls: BenchControls = {
+const atRest: Record<string, number> & BenchControls = {
   lever: 0,
   source: 0,
   isolated: 0,
@@ -37,3 +41,11 @@ export const restControls: BenchControls = {
   'dead-head': 0,
   steer: 0,
 };
+
+/** Bench at rest: lever home, source shut, everything off and open. */
+export const restControls: BenchControls = atRest;
+
+/** Adds a family's controls, off at rest; the registry does. */
+export function joinControls(ids: readonly string[]): void {
+  for (const id of ids) atRest[id] = 0;
+}

@@ -2,7 +2,7 @@
  * Starting values that a workshop can edit; the maker's service data for the unit always wins.
  * Fractions and SI.
  */
-export interface WorkshopLimits {
+interface SharedLimits {
   /** Boost ratio may differ from the expected one by this fraction. */
   readonly boostRatioTolerance: number;
   readonly runOutTolerance: number;
@@ -90,6 +90,12 @@ export interface WorkshopLimits {
   readonly switchCloseMax: number;
 }
 
+/** Starting values that a family brings: it declares them here (by module augmentation) and gives them in its rows. */
+// eslint-disable-next-line @typescript-eslint/no-empty-object-type -- families add to it
+export interface FamilyLimits {}
+
+export type WorkshopLimits = SharedLimits & Readonly<FamilyLimits>;
+
 /** Pa; the two schools of least vacuum speak in inches. */
 const inchOfMercury = 3386.389;
 
@@ -103,7 +109,7 @@ export interface WorkshopSchools {
 
 export const defaultWorkshopSchools: WorkshopSchools = { leastVacuum: 'both', exhaust: 'two-alike' };
 
-export const defaultWorkshopLimits: WorkshopLimits = {
+const shared: SharedLimits = {
   boostRatioTolerance: 0.1,
   runOutTolerance: 0.15,
   cutInTolerance: 0.25,
@@ -153,3 +159,11 @@ export const defaultWorkshopLimits: WorkshopLimits = {
   switchCloseMin: 200_000,
   switchCloseMax: 800_000,
 };
+
+/** The starting values of all families. */
+export const defaultWorkshopLimits = shared as WorkshopLimits;
+
+/** Adds a family's starting values (declared in `FamilyLimits`); the registry does. */
+export function joinWorkshopLimits(more: Partial<WorkshopLimits>): void {
+  Object.assign(shared, more);
+}

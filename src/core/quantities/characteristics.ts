@@ -1,122 +1,554 @@
-/** One table: characteristic id → unit in open files. Everything else derives its unit from here. */
-export const characteristicUnits = {
-  'switch-close-pressure': 'kPa',
-  'switch-open-pressure': 'kPa',
-  'pair-offset': 'kPa',
-  'pair-gain': '1',
-  'output-decay-rate': 'kPa/min',
-  'input-creep': 'kPa/min',
-  'input-decay-rate': 'kPa/min',
-  'draw-time': 's',
-  'rest-difference': 'kPa',
-  'vacuum-loss': 'kPa',
-  'leak-flow': 'cm3/min',
-  'cut-in-pressure': 'kPa',
-  'valve-opening-pressure': 'kPa',
-  'boost-slope': '1',
-  'run-out-input': 'kPa',
-  'run-out-output': 'kPa',
-  'boost-ratio': '1',
-  'servo-slope': 'N/kPa',
-  'servo-force': 'N',
-  'run-out-servo-force': 'N',
-  'servo-residual': 'N',
-  'vacuum-pair-offset': 'kPa',
-  hysteresis: 'kPa',
-  'control-remainder': 'kPa',
-  'supply-sag': 'kPa',
-  'residual-output': 'kPa',
-  'release-time': 's',
-  'reverse-leak': 'kPa',
-  'cut-in-force': 'N',
-  'jump-in-output': 'kPa',
-  'force-slope': 'kPa/N',
-  'run-out-force': 'N',
-  'force-hysteresis': 'N',
-  'unassisted-slope': 'kPa/N',
-  'assisted-applications': '1',
-  'vacuum-per-application': 'kPa',
-  'rod-gap': 'mm',
-  'idle-vacuum': 'kPa',
-  'held-vacuum': 'kPa',
-  'pedal-sink': 'mm',
-  'soak-loss': 'kPa',
-  'vehicle-ratio': '1',
-  'pump-speed': 'L/min',
-  'ultimate-pressure': 'kPa',
-  'pump-cut-in': 'kPa',
-  'pump-cut-out': 'kPa',
-  'run-time': 's',
-  'rest-time': 's',
-  'dead-pressure': 'kPa',
-  'supply-drop': 'V',
-  'run-current': 'A',
-  precharge: 'kPa',
-  'charge-time': 's',
-  'store-cut-in': 'kPa',
-  'store-cut-out': 'kPa',
-  'internal-leak-flow': 'cm3/min',
-  'lamp-pressure': 'kPa',
-  'half-life': 's',
-  'precharge-2': 'kPa',
-  'charge-time-2': 's',
-  'store-cut-in-2': 'kPa',
-  'store-cut-out-2': 'kPa',
-  'internal-leak-flow-2': 'cm3/min',
-  'lamp-pressure-2': 'kPa',
-  'half-life-2': 's',
-  'dead-pressure-2': 'kPa',
-  'run-time-2': 's',
-  'rest-time-2': 's',
-  'assisted-applications-2': '1',
-  'levelling-leak-flow': 'cm3/min',
-  'height-loss': 'mm',
-  'bump-pressure': 'kPa',
-  'metering-slope': 'kPa/N',
-  'circuit-difference': 'kPa',
-  'cut-in-travel': '°',
-  'modulation-slope': 'kPa/°',
-  'regulated-maximum': 'kPa',
-  'angle-hysteresis': '°',
-  'rise-time': 's',
-  'rise-time-2': 's',
-  'front-residual': 'kPa',
-  'rear-residual': 'kPa',
-  'neutral-leak-flow': 'cm3/min',
-  'alarm-pressure': 'kPa',
-  'parking-release-pressure': 'kPa',
-  'relief-pressure': 'kPa',
-  'pump-flow': 'L/min',
-  'store-soak-loss': 'kPa',
-  'return-pressure': 'kPa',
-  'boost-sag': 'kPa',
-} as const;
+import { findChannel } from './channels';
+import { partPlace, places, type Place, type Placed } from './places';
+import type { ShownAs } from './shown-kind';
 
-/**
- * Name in open files where it differs: a force–pressure curve has a boost slope and a hysteresis too, but in other
- * units than a pressure–pressure curve, and one id has one unit in here. A second circuit's are named with -2, like its
- * channels.
- */
-const openNames: Partial<Record<CharacteristicId, string>> = {
-  'force-slope': 'boost-slope',
-  'servo-slope': 'boost-slope',
-  'run-out-servo-force': 'run-out-output',
-  'servo-residual': 'residual-output',
-  'force-hysteresis': 'hysteresis',
-  'store-cut-in': 'pump-cut-in',
-  'store-cut-out': 'pump-cut-out',
-  'store-cut-in-2': 'pump-cut-in-2',
-  'store-cut-out-2': 'pump-cut-out-2',
-  'angle-hysteresis': 'hysteresis',
-  'front-residual': 'residual-output',
-  'rear-residual': 'residual-output-2',
-  'parking-release-pressure': 'release-pressure',
-  'store-soak-loss': 'soak-loss',
-};
+/** How a characteristic is read off dials by hand. */
+export type DialReading =
+  /** One reading above the gauge's zero, or a difference of two readings of one gauge. */
+  | { readonly kind: 'difference'; readonly channel: string }
+  | { readonly kind: 'reading'; readonly channel: string }
+  /** Quotient of two readings of two gauges. */
+  | { readonly kind: 'quotient'; readonly channels: readonly [string, string] }
+  /** Two gauges against each other. */
+  | { readonly kind: 'between'; readonly channels: readonly [string, string] }
+  /** Change of one gauge's reading over a watched time. */
+  | { readonly kind: 'rate'; readonly channel: string }
+  /** Volume flow worked out of such a change and a volume. */
+  | { readonly kind: 'flow'; readonly channel: string }
+  /** Read with a watch: half a second each way. */
+  | { readonly kind: 'watch' }
+  /** Counted. */
+  | { readonly kind: 'count' };
+
+/** Everything that is said of a characteristic, in one row. */
+export interface CharacteristicRow {
+  readonly title: string;
+  /** Unit symbol in open files. */
+  readonly unit: string;
+  readonly as: ShownAs;
+  readonly dial: DialReading;
+  /**
+   * Name in open files where it differs: a force–pressure curve has a boost slope and a hysteresis too, but in other units than a
+   * pressure–pressure curve, and one id has one unit in here.
+   */
+  readonly openName?: string;
+}
+
+const shared = {
+  'switch-close-pressure': {
+    title: 'Switch closes at',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'difference', channel: 'input_pressure' },
+  },
+  'switch-open-pressure': {
+    title: 'Switch opens at',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'difference', channel: 'input_pressure' },
+  },
+  'pair-offset': {
+    title: 'Pair offset',
+    unit: 'kPa',
+    as: 'difference',
+    dial: { kind: 'difference', channel: 'output_pressure' },
+  },
+  'pair-gain': {
+    title: 'Pair gain',
+    unit: '1',
+    as: 'ratio',
+    dial: { kind: 'quotient', channels: ['output_pressure', 'input_pressure'] },
+  },
+  'output-decay-rate': {
+    title: 'Output decay',
+    unit: 'kPa/min',
+    as: 'rate',
+    dial: { kind: 'rate', channel: 'output_pressure' },
+  },
+  'input-creep': {
+    title: 'Input creep',
+    unit: 'kPa/min',
+    as: 'rate',
+    dial: { kind: 'rate', channel: 'input_pressure' },
+  },
+  'input-decay-rate': {
+    title: 'Input decay',
+    unit: 'kPa/min',
+    as: 'rate',
+    dial: { kind: 'rate', channel: 'input_pressure' },
+  },
+  'draw-time': { title: 'Draw time', unit: 's', as: 'time', dial: { kind: 'watch' } },
+  'rest-difference': {
+    title: 'Control against supply at rest',
+    unit: 'kPa',
+    as: 'vacuum-difference',
+    dial: { kind: 'between', channels: ['supply_vacuum', 'control_vacuum'] },
+  },
+  'vacuum-loss': {
+    title: 'Vacuum loss',
+    unit: 'kPa',
+    as: 'vacuum-difference',
+    dial: { kind: 'difference', channel: 'supply_vacuum' },
+  },
+  'leak-flow': { title: 'Leak flow', unit: 'cm3/min', as: 'flow', dial: { kind: 'flow', channel: 'supply_vacuum' } },
+  'cut-in-pressure': {
+    title: 'Cut-in',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'difference', channel: 'input_pressure' },
+  },
+  'valve-opening-pressure': {
+    title: 'Control valve opens',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'difference', channel: 'input_pressure' },
+  },
+  'boost-slope': {
+    title: 'Boost slope',
+    unit: '1',
+    as: 'ratio',
+    dial: { kind: 'quotient', channels: ['output_pressure', 'input_pressure'] },
+  },
+  'run-out-input': {
+    title: 'Run-out, input',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'difference', channel: 'input_pressure' },
+  },
+  'run-out-output': {
+    title: 'Run-out, output',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'difference', channel: 'output_pressure' },
+  },
+  'boost-ratio': {
+    title: 'Boost ratio',
+    unit: '1',
+    as: 'ratio',
+    dial: { kind: 'quotient', channels: ['output_pressure', 'input_pressure'] },
+  },
+  'servo-slope': {
+    title: 'Boost slope',
+    unit: 'N/kPa',
+    as: 'force-per-pressure',
+    dial: { kind: 'quotient', channels: ['rod_force', 'input_pressure'] },
+    openName: 'boost-slope',
+  },
+  'servo-force': { title: 'Servo force', unit: 'N', as: 'force', dial: { kind: 'difference', channel: 'rod_force' } },
+  'run-out-servo-force': {
+    title: 'Run-out, force',
+    unit: 'N',
+    as: 'force',
+    dial: { kind: 'difference', channel: 'rod_force' },
+    openName: 'run-out-output',
+  },
+  'servo-residual': {
+    title: 'Residual force',
+    unit: 'N',
+    as: 'force',
+    dial: { kind: 'difference', channel: 'rod_force' },
+    openName: 'residual-output',
+  },
+  'vacuum-pair-offset': {
+    title: 'Vacuum pair offset',
+    unit: 'kPa',
+    as: 'vacuum-difference',
+    dial: { kind: 'between', channels: ['supply_vacuum', 'control_vacuum'] },
+  },
+  hysteresis: {
+    title: 'Hysteresis',
+    unit: 'kPa',
+    as: 'difference',
+    dial: { kind: 'difference', channel: 'input_pressure' },
+  },
+  'control-remainder': {
+    title: 'Control remainder',
+    unit: 'kPa',
+    as: 'vacuum',
+    dial: { kind: 'reading', channel: 'control_vacuum' },
+  },
+  'supply-sag': {
+    title: 'Supply sag',
+    unit: 'kPa',
+    as: 'vacuum-difference',
+    dial: { kind: 'difference', channel: 'supply_vacuum' },
+  },
+  'residual-output': {
+    title: 'Residual output',
+    unit: 'kPa',
+    as: 'difference',
+    dial: { kind: 'difference', channel: 'output_pressure' },
+  },
+  'release-time': { title: 'Release time', unit: 's', as: 'time', dial: { kind: 'watch' } },
+  'reverse-leak': {
+    title: 'Back through the check valve',
+    unit: 'kPa',
+    as: 'vacuum-difference',
+    dial: { kind: 'difference', channel: 'supply_vacuum' },
+  },
+  'cut-in-force': { title: 'Cut-in', unit: 'N', as: 'force', dial: { kind: 'reading', channel: 'rod_force' } },
+  'jump-in-output': {
+    title: 'Jump-in',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'difference', channel: 'output_pressure' },
+  },
+  'force-slope': {
+    title: 'Boost slope',
+    unit: 'kPa/N',
+    as: 'slope-per-force',
+    dial: { kind: 'quotient', channels: ['output_pressure', 'rod_force'] },
+    openName: 'boost-slope',
+  },
+  'run-out-force': { title: 'Run-out, force', unit: 'N', as: 'force', dial: { kind: 'reading', channel: 'rod_force' } },
+  'force-hysteresis': {
+    title: 'Hysteresis',
+    unit: 'N',
+    as: 'force',
+    dial: { kind: 'difference', channel: 'rod_force' },
+    openName: 'hysteresis',
+  },
+  'unassisted-slope': {
+    title: 'Slope without power',
+    unit: 'kPa/N',
+    as: 'slope-per-force',
+    dial: { kind: 'quotient', channels: ['output_pressure', 'rod_force'] },
+  },
+  'assisted-applications': { title: 'Assisted strokes', unit: '1', as: 'count', dial: { kind: 'count' } },
+  'vacuum-per-application': {
+    title: 'Vacuum for the first stroke',
+    unit: 'kPa',
+    as: 'vacuum-difference',
+    dial: { kind: 'difference', channel: 'supply_vacuum' },
+  },
+  'rod-gap': { title: 'Output-rod gap', unit: 'mm', as: 'length', dial: { kind: 'difference', channel: 'rod_travel' } },
+  'idle-vacuum': {
+    title: 'Vacuum at idle',
+    unit: 'kPa',
+    as: 'vacuum',
+    dial: { kind: 'reading', channel: 'supply_vacuum' },
+  },
+  'held-vacuum': {
+    title: 'Vacuum while held',
+    unit: 'kPa',
+    as: 'vacuum',
+    dial: { kind: 'reading', channel: 'supply_vacuum' },
+  },
+  'pedal-sink': {
+    title: 'Pedal sinks',
+    unit: 'mm',
+    as: 'length',
+    dial: { kind: 'difference', channel: 'pedal_travel' },
+  },
+  'soak-loss': {
+    title: 'Vacuum lost over the soak',
+    unit: 'kPa',
+    as: 'vacuum-difference',
+    dial: { kind: 'difference', channel: 'supply_vacuum' },
+  },
+  'vehicle-ratio': {
+    title: 'Boost at one pedal force',
+    unit: '1',
+    as: 'ratio',
+    dial: { kind: 'quotient', channels: ['output_pressure', 'output_pressure'] },
+  },
+  'pump-speed': {
+    title: 'Pump speed',
+    unit: 'L/min',
+    as: 'pump-flow',
+    dial: { kind: 'flow', channel: 'supply_vacuum' },
+  },
+  'ultimate-pressure': {
+    title: 'Ultimate pressure',
+    unit: 'kPa',
+    as: 'absolute',
+    dial: { kind: 'reading', channel: 'supply_vacuum' },
+  },
+  'pump-cut-in': {
+    title: 'Pump starts at',
+    unit: 'kPa',
+    as: 'vacuum',
+    dial: { kind: 'reading', channel: 'supply_vacuum' },
+  },
+  'pump-cut-out': {
+    title: 'Pump stops at',
+    unit: 'kPa',
+    as: 'vacuum',
+    dial: { kind: 'reading', channel: 'supply_vacuum' },
+  },
+  'run-time': { title: 'Run time', unit: 's', as: 'time', dial: { kind: 'watch' } },
+  'rest-time': { title: 'Rest between runs', unit: 's', as: 'time', dial: { kind: 'watch' } },
+  'dead-pressure': {
+    title: 'Pressure left',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'reading', channel: 'accumulator_pressure' },
+  },
+  'supply-drop': {
+    title: 'Supply drop',
+    unit: 'V',
+    as: 'voltage',
+    dial: { kind: 'difference', channel: 'supply_voltage' },
+  },
+  'run-current': {
+    title: 'Current while running',
+    unit: 'A',
+    as: 'current',
+    dial: { kind: 'reading', channel: 'motor_current' },
+  },
+  precharge: {
+    title: 'Precharge at 20 °C',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'reading', channel: 'accumulator_pressure' },
+  },
+  'charge-time': { title: 'Time to charge', unit: 's', as: 'time', dial: { kind: 'watch' } },
+  'store-cut-in': {
+    title: 'Pump starts at',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'reading', channel: 'accumulator_pressure' },
+    openName: 'pump-cut-in',
+  },
+  'store-cut-out': {
+    title: 'Pump stops at',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'reading', channel: 'accumulator_pressure' },
+    openName: 'pump-cut-out',
+  },
+  'internal-leak-flow': {
+    title: 'Internal leak',
+    unit: 'cm3/min',
+    as: 'flow',
+    dial: { kind: 'flow', channel: 'accumulator_pressure' },
+  },
+  'lamp-pressure': {
+    title: 'Lamp lights at',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'reading', channel: 'accumulator_pressure' },
+  },
+  'half-life': { title: 'Half-life', unit: 's', as: 'long-time', dial: { kind: 'watch' } },
+  'precharge-2': {
+    title: 'Precharge at 20 °C, circuit 2',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'reading', channel: 'accumulator_pressure_2' },
+  },
+  'charge-time-2': { title: 'Time to charge, circuit 2', unit: 's', as: 'time', dial: { kind: 'watch' } },
+  'store-cut-in-2': {
+    title: 'Pump starts at, circuit 2',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'reading', channel: 'accumulator_pressure_2' },
+    openName: 'pump-cut-in-2',
+  },
+  'store-cut-out-2': {
+    title: 'Pump stops at, circuit 2',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'reading', channel: 'accumulator_pressure_2' },
+    openName: 'pump-cut-out-2',
+  },
+  'internal-leak-flow-2': {
+    title: 'Internal leak, circuit 2',
+    unit: 'cm3/min',
+    as: 'flow',
+    dial: { kind: 'flow', channel: 'accumulator_pressure_2' },
+  },
+  'lamp-pressure-2': {
+    title: 'Lamp lights at, circuit 2',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'reading', channel: 'accumulator_pressure_2' },
+  },
+  'half-life-2': { title: 'Half-life, circuit 2', unit: 's', as: 'long-time', dial: { kind: 'watch' } },
+  'dead-pressure-2': {
+    title: 'Pressure left, circuit 2',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'reading', channel: 'accumulator_pressure_2' },
+  },
+  'run-time-2': { title: 'Run time, circuit 2', unit: 's', as: 'time', dial: { kind: 'watch' } },
+  'rest-time-2': { title: 'Rest between runs, circuit 2', unit: 's', as: 'time', dial: { kind: 'watch' } },
+  'assisted-applications-2': { title: 'Assisted strokes, circuit 2', unit: '1', as: 'count', dial: { kind: 'count' } },
+  'levelling-leak-flow': {
+    title: 'Leak of the levelling',
+    unit: 'cm3/min',
+    as: 'flow',
+    dial: { kind: 'flow', channel: 'accumulator_pressure_2' },
+  },
+  'height-loss': {
+    title: 'Height lost on its springs',
+    unit: 'mm',
+    as: 'length',
+    dial: { kind: 'difference', channel: 'rod_travel' },
+  },
+  'bump-pressure': {
+    title: 'Brake pressure over a bump',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'difference', channel: 'front_pressure' },
+  },
+  'metering-slope': {
+    title: 'Metering slope',
+    unit: 'kPa/N',
+    as: 'slope-per-force',
+    dial: { kind: 'quotient', channels: ['front_pressure', 'pedal_force'] },
+  },
+  'circuit-difference': {
+    title: 'Difference of the circuits',
+    unit: 'kPa',
+    as: 'difference',
+    dial: { kind: 'between', channels: ['front_pressure', 'rear_pressure'] },
+  },
+  'cut-in-travel': { title: 'Cut-in', unit: '°', as: 'angle', dial: { kind: 'reading', channel: 'pedal_angle' } },
+  'modulation-slope': {
+    title: 'Modulation slope',
+    unit: 'kPa/°',
+    as: 'slope-per-angle',
+    dial: { kind: 'quotient', channels: ['front_pressure', 'pedal_angle'] },
+  },
+  'regulated-maximum': {
+    title: 'Regulated maximum',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'reading', channel: 'front_pressure' },
+  },
+  'angle-hysteresis': {
+    title: 'Hysteresis',
+    unit: '°',
+    as: 'angle',
+    dial: { kind: 'difference', channel: 'pedal_angle' },
+    openName: 'hysteresis',
+  },
+  'rise-time': { title: 'Time to 90 %', unit: 's', as: 'time', dial: { kind: 'watch' } },
+  'rise-time-2': { title: 'Time to 90 %, rear', unit: 's', as: 'time', dial: { kind: 'watch' } },
+  'front-residual': {
+    title: 'Residual output',
+    unit: 'kPa',
+    as: 'difference',
+    dial: { kind: 'difference', channel: 'front_pressure' },
+    openName: 'residual-output',
+  },
+  'rear-residual': {
+    title: 'Residual output, rear',
+    unit: 'kPa',
+    as: 'difference',
+    dial: { kind: 'difference', channel: 'rear_pressure' },
+    openName: 'residual-output-2',
+  },
+  'neutral-leak-flow': {
+    title: 'Neutral leak',
+    unit: 'cm3/min',
+    as: 'flow',
+    dial: { kind: 'reading', channel: 'flow' },
+  },
+  'alarm-pressure': {
+    title: 'Alarm sounds at',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'reading', channel: 'accumulator_pressure' },
+  },
+  'parking-release-pressure': {
+    title: 'Parking brake lets go at',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'reading', channel: 'output_pressure' },
+    openName: 'release-pressure',
+  },
+  'relief-pressure': {
+    title: 'Relief pressure',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'reading', channel: 'pump_pressure' },
+  },
+  'pump-flow': {
+    title: 'Pump flow at idle',
+    unit: 'L/min',
+    as: 'pump-flow',
+    dial: { kind: 'reading', channel: 'flow' },
+  },
+  'store-soak-loss': {
+    title: 'Pressure lost over the soak',
+    unit: 'kPa',
+    as: 'difference',
+    dial: { kind: 'difference', channel: 'accumulator_pressure' },
+    openName: 'soak-loss',
+  },
+  'return-pressure': {
+    title: 'Return-line pressure',
+    unit: 'kPa',
+    as: 'gauge',
+    dial: { kind: 'reading', channel: 'return_pressure' },
+  },
+  'boost-sag': {
+    title: 'Boost sags while steering',
+    unit: 'kPa',
+    as: 'difference',
+    dial: { kind: 'difference', channel: 'boost_pressure' },
+  },
+} as const satisfies Readonly<Record<string, CharacteristicRow>>;
+
+/** Words that a family brings: it declares their ids here (by module augmentation) and its rows in its `rows`. */
+// eslint-disable-next-line @typescript-eslint/no-empty-object-type -- families add to it
+export interface FamilyCharacteristics {}
+
+/** A characteristic; one that is measured in several places is said with its place (`rise-time@rear`). */
+export type CharacteristicId = Placed<keyof typeof shared | (keyof FamilyCharacteristics & string)>;
+
+const rows = new Map<string, CharacteristicRow>(Object.entries(shared));
+
+/** Adds a family's words to the table; the registry does. Throws where a word is there already with another row (a programmer's error). */
+export function joinCharacteristics(more: Readonly<Record<string, CharacteristicRow>>): void {
+  for (const [id, row] of Object.entries(more)) {
+    if (rows.has(id) && rows.get(id) !== row) throw new Error(`there is a characteristic "${id}" already`);
+    rows.set(id, row);
+  }
+}
+
+/** The same dial at another place: the channel of that place where there is one. */
+function dialAt(dial: DialReading, place: Place): DialReading {
+  const there = (channel: string) => (findChannel(`${channel}_${place}`) ? `${channel}_${place}` : channel);
+  switch (dial.kind) {
+    case 'watch':
+    case 'count':
+      return dial;
+    case 'quotient':
+    case 'between':
+      return { ...dial, channels: [there(dial.channels[0]), there(dial.channels[1])] };
+    default:
+      return { ...dial, channel: there(dial.channel) };
+  }
+}
+
+/** The row of a characteristic, for its place where it has one; throws where nobody has brought one (a programmer's error). */
+export function characteristicRow(id: CharacteristicId): CharacteristicRow {
+  const { word, place } = partPlace(id);
+  const row = rows.get(word);
+  if (!row) throw new Error(`there is no characteristic "${id}"`);
+  if (place === null) return row;
+  return {
+    ...row,
+    title: `${row.title}, ${places[place]}`,
+    dial: dialAt(row.dial, place),
+    openName: `${row.openName ?? word}-${place}`,
+  };
+}
+
+/** Every characteristic with its row. */
+export function everyCharacteristic(): readonly (readonly [CharacteristicId, CharacteristicRow])[] {
+  return [...rows] as [CharacteristicId, CharacteristicRow][];
+}
+
+export function characteristicTitle(id: CharacteristicId): string {
+  return characteristicRow(id).title;
+}
 
 /** The name a characteristic has in open files. */
 export function openName(id: CharacteristicId): string {
-  return openNames[id] ?? id;
+  return characteristicRow(id).openName ?? id;
 }
 
 /** The characteristic of a step that has this name in open files; undefined when the step has none. */
@@ -124,9 +556,7 @@ export function findByOpenName(ids: readonly CharacteristicId[], name: string): 
   return ids.find((id) => openName(id) === name);
 }
 
-export type CharacteristicId = keyof typeof characteristicUnits;
-
 /** Whether `id` names a characteristic that the product knows. */
 export function isCharacteristicId(id: string): id is CharacteristicId {
-  return Object.hasOwn(characteristicUnits, id);
+  return rows.has(partPlace(id).word);
 }

@@ -32,6 +32,7 @@ export function mountedFor(
   { unit, condition }: { readonly unit: unknown; readonly condition: unknown },
 ): { readonly plant: Plant; readonly leverChannel: string | null } {
   const { supply, lever } = planOf(kind, context.plan);
+  if (!kind.model.plant) throw new Error(`no bench runs a ${kind.family}`);
   const plant = kind.model.plant(unit, condition, {
     mounted: context.plan,
     ambient: context.ambient.pressure,

@@ -4,8 +4,8 @@ import type { CircuitFaultId } from '../vocabulary/circuit-fault';
 import type { AnalysisProblem } from '../vocabulary/analysis-problem';
 import { withUnit, type DisplayUnits } from './display';
 import { shownAs } from '../quantities/shown-as';
-import { characteristicTitles } from '../vocabulary/characteristic-titles';
-import { channelTitle } from '../vocabulary/channel-titles';
+import { characteristicTitle } from '../quantities/characteristics';
+import { channelTitle } from '../quantities/channels';
 import { waitText } from './wait-text';
 
 /** Spheres and fluids in a sentence. */
@@ -119,7 +119,7 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `${channelTitle(problem.channel)} was read as ${problem.as}, as told.`;
     case 'repeats-differ': {
       const as = shownAs(problem.characteristic);
-      return `The repeats of ${characteristicTitles[problem.characteristic].toLowerCase()} differ by ${withUnit(problem.by, as, units)}, more than their uncertainty allows: something changed between them. Strike out the one that went wrong, with the reason.`;
+      return `The repeats of ${characteristicTitle(problem.characteristic).toLowerCase()} differ by ${withUnit(problem.by, as, units)}, more than their uncertainty allows: something changed between them. Strike out the one that went wrong, with the reason.`;
     }
     case 'no-modulating-line':
       return `Output rose to ${problem.ratio.toFixed(2)} times the input, but on no straight line that could be told: pull more slowly and evenly, and log faster.`;

@@ -23,7 +23,7 @@ import type { CautionId } from '@/core/vocabulary/caution-id';
 import { figure, referenceOf, shownUnit, withUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
 import { analysisProblemText } from '@/core/wording/problem-text';
-import { characteristicTitles } from '@/core/vocabulary/characteristic-titles';
+import { characteristicTitle } from '@/core/quantities/characteristics';
 import { limitSourceText, limitText } from '@/core/wording/check-text';
 import { listActs, type Act } from '@/data/acts';
 import { listCautions, type Job } from '@/data/jobs';
@@ -51,7 +51,7 @@ function rowsOf(step: StepEvaluation, units: DisplayUnits): Report['steps'][numb
   return step.characteristics.map((found) => {
     const check = step.checks.find((each) => each.characteristic === found.id);
     return {
-      name: characteristicTitles[found.id],
+      name: characteristicTitle(found.id),
       reading: readingText(found, units),
       limit: check ? limitText(check, units) : 'no limit',
       limitSource: check ? limitSourceText(check.limit.source) : '',

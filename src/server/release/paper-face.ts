@@ -14,7 +14,7 @@ import { fromSi } from '@/core/quantities/measurement-unit';
 import { shownAs } from '@/core/quantities/shown-as';
 import { thinnedSamples } from '@/core/traces/decimate';
 import type { Trace } from '@/core/traces/trace';
-import { channelTitle } from '@/core/vocabulary/channel-titles';
+import { channelTitle } from '@/core/quantities/channels';
 import { referenceOf, shownUnit, withUnit, type DisplayUnits } from '@/core/wording/display';
 import type { Job } from '@/data/jobs';
 import type { Run } from '@/data/runs';

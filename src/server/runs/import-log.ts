@@ -2,7 +2,7 @@ import { heavy } from '../work/pool';
 import { refuseShut } from './interlocks';
 import { z } from 'zod';
 import { makeTrace } from '@/core/traces/trace';
-import { channelTitle } from '@/core/vocabulary/channel-titles';
+import { channelTitle } from '@/core/quantities/channels';
 import { mappingSchema, rememberMapping } from '@/data/column-mappings';
 import { moveJob } from '@/data/jobs';
 import { appendChunk, countChunks, insertRun, listRuns, setRunState, type Run } from '@/data/runs';

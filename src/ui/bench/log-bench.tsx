@@ -12,7 +12,7 @@ import type { Site } from '@/core/formats/site-file';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
 import type { CautionId } from '@/core/vocabulary/caution-id';
 import { readProblemText } from '@/core/wording/read-problem-text';
-import { channelTitle } from '@/core/vocabulary/channel-titles';
+import { channelTitle } from '@/core/quantities/channels';
 import type { JobView } from '@/server/jobs/job-view';
 import { Chart } from '@/ui/charts/chart';
 import { chartTokens } from '@/charts/chart-colours';

@@ -2,7 +2,7 @@ import type { MappedColumn } from '@/core/formats/column-mapping';
 import { unitOfHeader, type GuessedColumn, type Inference } from '@/core/formats/guess-mapping';
 import { channels, findChannel } from '@/core/quantities/channels';
 import { measurementUnits, unitOf } from '@/core/quantities/measurement-unit';
-import { channelTitle } from '@/core/vocabulary/channel-titles';
+import { channelTitle } from '@/core/quantities/channels';
 import styles from './bench.module.css';
 
 const inferenceWords: Readonly<Record<Inference, string>> = {

@@ -10,7 +10,7 @@ import { guideSeconds } from '@/core/procedure/guide';
 import type { CautionId } from '@/core/vocabulary/caution-id';
 import { figure, referenceOf, shownUnit } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
-import { channelTitle } from '@/core/vocabulary/channel-titles';
+import { channelTitle } from '@/core/quantities/channels';
 import { inSentence } from '@/core/wording/in-sentence';
 import { instructionText } from '@/core/wording/instruction-text';
 import type { JobView } from '@/server/jobs/job-view';

@@ -3,7 +3,7 @@ import { remarksOf, type StepEvaluation } from '@/core/judging/evaluate-unit';
 import { figure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
 import { analysisProblemText } from '@/core/wording/problem-text';
-import { characteristicTitles } from '@/core/vocabulary/characteristic-titles';
+import { characteristicTitle } from '@/core/quantities/characteristics';
 import { checkReason, limitText } from '@/core/wording/check-text';
 import { VerdictMark, VerdictShape } from '@/ui/parts/verdict-mark';
 import styles from './bench.module.css';
@@ -31,7 +31,7 @@ export function StepResults({ result, units, heading = 'This run' }: Props) {
             <li key={found.id}>
               <VerdictShape verdict={check ? check.verdict.kind : 'recorded'} />
               <div>
-                <b>{characteristicTitles[found.id]}</b>
+                <b>{characteristicTitle(found.id)}</b>
                 {found.kind === 'measured' ? (
                   <code>
                     {figure(found.estimate.value, unit, expandedUncertainty(found.estimate))}{' '}

@@ -5,7 +5,7 @@ import { useState, type ReactNode } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import type { SiteInstrument } from '@/core/formats/site-file';
 import { channels } from '@/core/quantities/channels';
-import { channelTitle } from '@/core/vocabulary/channel-titles';
+import { channelTitle } from '@/core/quantities/channels';
 import { dropDraft, useDraft } from '@/ui/book-in/use-draft';
 import { Refused, send } from '@/ui/shell/request';
 import { typedNumber } from '@/ui/shell/typed-number';

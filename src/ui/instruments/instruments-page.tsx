@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { calibrationState } from '@/core/instruments/instrument';
 import { instrumentFromSite, type SiteInstrument } from '@/core/formats/site-file';
-import { channelTitle } from '@/core/vocabulary/channel-titles';
+import { channelTitle } from '@/core/quantities/channels';
 import { PageHead } from '@/ui/shell/frame';
 import { ShellControls } from '@/ui/shell/key-map';
 import { send } from '@/ui/shell/request';

@@ -3,7 +3,7 @@ import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import { figure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
 import { analysisProblemText } from '@/core/wording/problem-text';
-import { characteristicTitles } from '@/core/vocabulary/characteristic-titles';
+import { characteristicTitle } from '@/core/quantities/characteristics';
 import { checkReason, limitSourceText, limitText } from '@/core/wording/check-text';
 import { VerdictMark } from '@/ui/parts/verdict-mark';
 import { sourceWords } from './source-words';
@@ -36,7 +36,7 @@ export function CheckTable({
           return (
             <tr key={found.id}>
               <td>
-                {characteristicTitles[found.id]}
+                {characteristicTitle(found.id)}
                 {found.kind === 'measured' && (
                   <details className={styles.budget}>
                     <summary>arithmetic</summary>

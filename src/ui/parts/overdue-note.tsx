@@ -1,5 +1,5 @@
 import dayjs from 'dayjs';
-import { channelTitle } from '@/core/vocabulary/channel-titles';
+import { channelTitle } from '@/core/quantities/channels';
 import type { OverdueInstrument } from '@/server/jobs/job-view';
 import styles from './parts.module.css';
 

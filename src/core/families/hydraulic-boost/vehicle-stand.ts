@@ -12,7 +12,7 @@ const pedalLag = 0.02;
 const boostLag = 0.03;
 const outputLag = 0.02;
 /** Back pressure of a sound return line at idle, Pa. */
-const returnAtIdle = 90e3;
+export const returnAtIdle = 90e3;
 /** Pressure that the pump stands against with nothing asked of it, Pa, and the flow it then gives the reserve as a share. */
 const idling = 500e3;
 const chargeShare = 0.04;

@@ -1,3 +1,5 @@
+import { storeTruth } from '../../toolboxes/store/model/store-truth';
+import { masterPressure, pressureSlope } from '../../toolboxes/servo/servo-law';
 import { storeScatter } from '../../toolboxes/store/model/store-scatter';
 import { scatterOf, type Model } from '../../contract/model';
 import { motorPumpFaults, soundMotorPump, type MotorPumpCondition } from './faults';
@@ -20,5 +22,13 @@ export const motorPumpModel: Model<MotorPumpUnit, MotorPumpCondition> = {
     scatterOf('ratedCurrent', 0.05),
   ],
   plant: motorPumpPlant,
-  truth: () => ({}),
+  truth: (unit, condition, context) => ({
+    ...storeTruth(unit.store, condition, '', context.ambient.pressure),
+    'lamp-pressure': unit.store.lamp + condition.lampShift,
+    'cut-in-force': unit.cutInForce,
+    'jump-in-output': masterPressure(unit, unit.jumpInForce),
+    'force-slope': pressureSlope(unit, unit.servoRatio),
+    'force-hysteresis': unit.hysteresis,
+    'unassisted-slope': pressureSlope(unit, 1),
+  }),
 };

@@ -1,3 +1,4 @@
+import { storeTruth } from '../../toolboxes/store/model/store-truth';
 import { storeScatter } from '../../toolboxes/store/model/store-scatter';
 import { scatterOf, type Model } from '../../contract/model';
 import { storedPressureFaults, soundStoredPressure, type StoredPressureCondition } from './faults';
@@ -23,5 +24,14 @@ export const storedPressureModel: Model<StoredPressureUnit, StoredPressureCondit
     scatterOf('cutInForce', 0.1),
   ],
   plant: storedPressurePlant,
-  truth: () => ({}),
+  truth: (unit, condition, context) => ({
+    ...storeTruth(unit.first, condition.first, '', context.ambient.pressure),
+    ...storeTruth(unit.second, condition.second, '-2', context.ambient.pressure),
+    'lamp-pressure': unit.first.lamp + condition.first.lampShift,
+    'lamp-pressure-2': unit.second.lamp + condition.second.lampShift,
+    'height-loss': condition.heightLoss,
+    'bump-pressure': condition.bump,
+    'cut-in-force': unit.cutInForce + condition.cutInShift,
+    'metering-slope': unit.meteringSlope * condition.slope,
+  }),
 };

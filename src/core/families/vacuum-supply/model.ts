@@ -1,3 +1,4 @@
+import { thresholds } from './geometry';
 import { scatterOf, type Model } from '../../contract/model';
 import { vacuumSupplyFaults, soundSupply, type SupplyCondition } from './faults';
 import type { VacuumSupplyUnit } from './geometry';
@@ -9,5 +10,14 @@ export const vacuumSupplyModel: Model<VacuumSupplyUnit, SupplyCondition> = {
   // A sheet's tolerance is three standard deviations of what a maker lets out.
   scatter: [scatterOf('speed', 0.05), scatterOf('volume', 0.01)],
   plant: vacuumSupplyPlant,
-  truth: () => ({}),
+  truth: (unit, condition, context) => {
+    const switched = unit.electric ? thresholds(unit, context.ambient) : null;
+    // The switch acts on what its sensor tells it.
+    return switched === null || condition.dead
+      ? {}
+      : {
+          'pump-cut-in': switched.cutIn + condition.cutInShift - condition.sensorShift,
+          'pump-cut-out': switched.cutOut + condition.cutOutShift - condition.sensorShift,
+        };
+  },
 };

@@ -151,7 +151,7 @@ describe('dynamic model', () => {
   });
 
   it('a snapshot goes on as if nothing had happened', () => {
-    const plant = kind.model.plant(unit, kind.model.sound(unit), {
+    const plant = kind.model.plant!(unit, kind.model.sound(unit), {
       mounted: 'bench',
       ambient,
       temperature,

@@ -1,8 +1,8 @@
 const { min } = Math;
 
 /** Stop-lamp switch of a sound unit: closes and opens at, Pa. */
-const closesAt = 410_000;
-const opensAt = 310_000;
+export const closesAt = 410_000;
+export const opensAt = 310_000;
 
 /** State (0/1) of a stop-lamp switch whose thresholds are `shift` (Pa) off, at an input pressure (Pa gauge). */
 export function stopLamp(was: number, input: number, shift: number): number {

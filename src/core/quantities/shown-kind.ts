@@ -1,0 +1,23 @@
+/** What kind of pressure a figure is, so that it is shown in the right unit with its reference. */
+export type ShownAs =
+  | 'gauge'
+  | 'vacuum'
+  | 'absolute'
+  | 'difference'
+  | 'vacuum-difference'
+  | 'rate'
+  | 'flow'
+  | 'pump-flow'
+  | 'time'
+  | 'ratio'
+  | 'count'
+  | 'state'
+  | 'force'
+  | 'length'
+  | 'slope-per-force'
+  | 'slope-per-angle'
+  | 'force-per-pressure'
+  | 'angle'
+  | 'current'
+  | 'voltage'
+  | 'long-time';
