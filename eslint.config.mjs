@@ -40,7 +40,16 @@ const config = [
     ],
     'The core is pure: it imports nothing above it, no interface, no database and no Node.js.',
   ),
-  layer(['src/data/**'], ['@/app/*', '@/ui/*', '@/server/*', 'react', 'next/*'], 'Data stands on the core only.'),
+  layer(
+    ['src/charts/**'],
+    ['@/app/*', '@/ui/*', '@/server/*', '@/data/*', 'react', 'react-dom', 'next', 'next/*', 'knex', 'node:*', '@mui/*'],
+    'Pictures stand on the core only: screens and paper draw them alike.',
+  ),
+  layer(
+    ['src/data/**'],
+    ['@/app/*', '@/ui/*', '@/server/*', '@/charts/*', 'react', 'next/*'],
+    'Data stands on the core only.',
+  ),
   layer(['src/server/**'], ['@/app/*', '@/ui/*'], 'The server stands on data and core.'),
   {
     ...layer(['src/app/api/**'], ['@/data/*', 'knex', 'node:*'], 'A route asks a use case; only use cases touch data.'),

@@ -1,4 +1,4 @@
-import { day, dim, type Tokens } from '@/ui/theme/tokens';
+import { day, dim, type Tokens } from './tokens';
 
 /** Canvas cannot read CSS variables: the tokens of the mode in force. */
 export function chartTokens(mode: string | undefined): Tokens {

@@ -3,7 +3,7 @@ import { contextAt } from '@/core/formats/site-file';
 import { checkKind } from '@/core/formats/unit-sheet';
 import { toleranceBand } from '@/core/pictures/tolerance-band';
 import { unitOf } from '@/core/quantities/measurement-unit';
-import { day } from '@/ui/theme/tokens';
+import { day } from './tokens';
 import { overTimeOption } from './over-time';
 import { niceCeiling, rideTheLineOption } from './ride-the-line';
 

@@ -1,8 +1,8 @@
 import type { CustomSeriesOption, EChartsOption, LineSeriesOption, ScatterSeriesOption } from 'echarts';
 import { minMaxIndices } from '@/core/traces/decimate';
 import { fromSi, type MeasurementUnit } from '@/core/quantities/measurement-unit';
-import { figureFace, textFace } from '@/ui/theme/theme';
-import type { Tokens } from '@/ui/theme/tokens';
+import { figureFace, textFace } from './faces';
+import type { Tokens } from './tokens';
 import { polygonSeries } from './polygon';
 import { niceCeiling } from './ride-the-line';
 

@@ -1,9 +1,9 @@
 import type { EChartsOption } from 'echarts';
 import type { ToleranceBand } from '@/core/pictures/tolerance-band';
 import { fromSi, type MeasurementUnit } from '@/core/quantities/measurement-unit';
-import { figureFace, textFace } from '@/ui/theme/theme';
+import { figureFace, textFace } from './faces';
 import { polygonSeries } from './polygon';
-import type { Tokens } from '@/ui/theme/tokens';
+import type { Tokens } from './tokens';
 
 export type Path = readonly (readonly [number, number])[];
 

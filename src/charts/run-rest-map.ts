@@ -1,8 +1,8 @@
 import type { EChartsOption, SeriesOption } from 'echarts';
 import type { CycleMap, CyclePoint } from '@/core/procedure/expected';
 import type { MeasuredCycle } from '@/core/procedure/step-analysis';
-import { figureFace, textFace } from '@/ui/theme/theme';
-import type { Tokens } from '@/ui/theme/tokens';
+import { figureFace, textFace } from './faces';
+import type { Tokens } from './tokens';
 
 import { polygonSeries } from './polygon';
 

@@ -2,8 +2,8 @@ import type { EChartsOption } from 'echarts';
 import type { SphereCheck, SphereForecast } from '@/core/toolboxes/store/model/sphere-life';
 import { polygonSeries } from './polygon';
 import { fromSi, type MeasurementUnit } from '@/core/quantities/measurement-unit';
-import { figureFace, textFace } from '@/ui/theme/theme';
-import type { Tokens } from '@/ui/theme/tokens';
+import { figureFace, textFace } from './faces';
+import type { Tokens } from './tokens';
 
 /** A sphere's precharge over the years, SI; days since 1970. */
 export interface SphereLifeChart {

@@ -3,8 +3,8 @@ import { staircaseTolerance } from '@/core/pictures/staircase-tolerance';
 import type { MeasuredStroke } from '@/core/procedure/step-analysis';
 import type { PredictedStaircase } from '@/core/procedure/expected';
 import { fromSi, type MeasurementUnit } from '@/core/quantities/measurement-unit';
-import { figureFace, textFace } from '@/ui/theme/theme';
-import type { Tokens } from '@/ui/theme/tokens';
+import { figureFace, textFace } from './faces';
+import type { Tokens } from './tokens';
 import { niceCeiling } from './ride-the-line';
 
 /** Reserve stroke by stroke: what was predicted and what was measured, SI. */

@@ -17,7 +17,7 @@ import { runRestOption, runRestText } from '@/charts/run-rest-map';
 import { curveAxes, curvePointText } from '@/charts/curve-axes';
 import { staircaseOption, staircaseText } from '@/charts/staircase';
 import { rideTheLineOption, type RideTheLine } from '@/charts/ride-the-line';
-import type { Tokens } from '@/ui/theme/tokens';
+import type { Tokens } from './tokens';
 import type { GrowingTrace } from '@/core/traces/trace';
 import type { WatchedNow } from '@/core/toolboxes/vacuum/watch-hold';
 

@@ -1,7 +1,7 @@
 import { forecastSphere } from '@/core/toolboxes/store/model/sphere-life';
 import type { PredictedStaircase, CycleMap } from '@/core/procedure/expected';
 import { unitOf } from '@/core/quantities/measurement-unit';
-import { day } from '@/ui/theme/tokens';
+import { day } from './tokens';
 import { runRestOption, runRestText } from './run-rest-map';
 import { sphereLifeOption } from './sphere-life-chart';
 import { staircaseOption, staircaseText } from './staircase';

@@ -1,8 +1,6 @@
 import { createTheme } from '@mui/material/styles';
-import { day, dim, type Tokens } from './tokens';
-
-export const textFace = '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif';
-export const figureFace = '"Atkinson Hyperlegible Mono Variable", ui-monospace, monospace';
+import { day, dim, type Tokens } from '@/charts/tokens';
+import { textFace } from '@/charts/faces';
 
 function palette(tokens: Tokens) {
   return {
