@@ -89,6 +89,10 @@ export function findKnee(trace: KneeTrace): Knee | AnalysisProblem {
   }
   const floor = lowest + max(0.01 * (peak - lowest), 4 * noiseOf(pressure));
   if (!(peak - floor > 20 * noiseOf(pressure)) || peak - ambient < 200e3) return { code: 'nothing-charged' };
+  if (direction === 'charge') {
+    const rising = whileRising(trace, smooth, { floor, peak });
+    if (rising) return findKnee(rising);
+  }
   // A knee that the trace does not reach down to is not in it.
   if (direction === 'bleed' && lowest - ambient > emptyShare * (peak - ambient))
     return { code: 'not-bled-out', left: lowest - ambient };
@@ -116,6 +120,23 @@ export function findKnee(trace: KneeTrace): Knee | AnalysisProblem {
     if (to - from < leastBleed) return { code: 'no-knee' };
   }
   return refined(trace, smooth, rough, interval);
+}
+
+/** This share of a rise short of its top a charge counts as over; and it stood there if that took this much of the time it rose for. */
+const topShare = 0.02;
+const stoodShare = 0.2;
+
+/** The part of a charge in which the pressure rose, where a relief valve held it after that; null where it rose to its end. */
+function whileRising(
+  trace: KneeTrace,
+  smooth: Float64Array,
+  { floor, peak }: { readonly floor: number; readonly peak: number },
+): KneeTrace | null {
+  const { time, pressure } = trace;
+  const top = smooth.findIndex((value) => value >= peak - topShare * (peak - floor));
+  const rose = time[top] - time[0];
+  if (top < 2 || time[time.length - 1] - time[top] <= stoodShare * rose) return null;
+  return { ...trace, time: time.subarray(0, top + 1), pressure: pressure.subarray(0, top + 1) };
 }
 
 function refined(trace: KneeTrace, smooth: Float64Array, rough: number, interval: number): Knee | AnalysisProblem {
