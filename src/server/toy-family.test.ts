@@ -17,6 +17,7 @@ import { floorView, jobView } from './jobs/job-view';
 import { sheetCards } from './jobs/sheet-cards';
 import { buildReport } from './release/build-report';
 import { reportHtml } from './release/report-html';
+import { reportPdf } from './release/report-pdf';
 import { startRun } from './runs/bench-runs';
 import { beginImport, closeImport, takeImportPart } from './runs/import-log';
 
@@ -80,6 +81,7 @@ describe('a family that is registered with one line', () => {
     expect(report.picture?.svg).toContain('<svg');
     expect(report.picture?.text).toContain('Front disc and Rear disc');
     expect(reportHtml(report)).toContain('Rear disc');
+    expect(Buffer.from(await reportPdf(report)).toString('latin1', 0, 5)).toBe('%PDF-');
 
     expect(JSON.stringify(await floorView())).toContain('UL-D-1');
     expect((await jobView(job.id)).verdict).toBe('fail');
