@@ -87,7 +87,7 @@ describe('a family that is registered with one line', () => {
     expect((await jobView(job.id)).verdict).toBe('fail');
     expect((await sheetCards()).map((card) => card.familyTitle)).toContain('Disc cooling');
     expect(writeEvaluation(evaluation)).toMatchObject({
-      steps: [{ characteristics: { 'cooling-time': { unit: 's' }, 'cooling-time-rear': { unit: 's' } } }],
+      steps: [{ characteristics: { 'cooling-time': { unit: 's' }, 'cooling-time-2': { unit: 's' } } }],
     });
   });
 

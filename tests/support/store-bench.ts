@@ -36,6 +36,7 @@ export const plainStore: StoreUnit = {
 /** The one circuit of a unit that is a store and nothing else. */
 export const onlyCircuit: StoreCircuit<StoreUnit> = {
   suffix: '',
+  place: '',
   title: 'Store',
   pressure: 'accumulator_pressure',
   pump: 'pump_on',

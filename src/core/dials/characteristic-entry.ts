@@ -1,6 +1,5 @@
-import { isCharacteristicId, type CharacteristicId } from '../quantities/characteristics';
 import { shownAs } from '../quantities/shown-as';
-import { characteristicTitle } from '../quantities/characteristics';
+import { characteristicKeptAs, characteristicTitle, type CharacteristicId } from '../quantities/characteristics';
 import type { MeasuredStep, TypedStep } from '../procedure/step-definition';
 import type { TypedEntry, TypedField } from '../procedure/typed-entry';
 import { plausibleRange } from './plausible-range';
@@ -34,7 +33,10 @@ function characteristicEntry(step: MeasuredStep<unknown>): TypedEntry<unknown> {
     },
     analyse: (values, context) => {
       const typed = new Map<CharacteristicId, number>();
-      for (const [id, value] of Object.entries(values)) if (isCharacteristicId(id)) typed.set(id, value);
+      for (const [name, value] of Object.entries(values)) {
+        const id = characteristicKeptAs(name);
+        if (id) typed.set(id, value);
+      }
       return analysisFromTyped(step, typed, context);
     },
   };

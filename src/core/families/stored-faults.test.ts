@@ -121,7 +121,7 @@ describeFamily(
     {
       id: 'orifice-plugged-lower',
       severity: 0.3,
-      fails: { 'step-response': ['rise-time-2'] },
+      fails: { 'step-response': ['rise-time@rear'] },
       holds: ['neutral-leak'],
     },
     {
@@ -145,17 +145,17 @@ describeFamily(
       holds: ['residual'],
     },
     { id: 'accumulator-front-low', severity: 0.3, fails: { charging: ['precharge'] }, holds: ['residual'] },
-    { id: 'accumulator-rear-low', severity: 0.3, fails: { charging: ['precharge-2'] }, holds: ['residual'] },
+    { id: 'accumulator-rear-low', severity: 0.3, fails: { charging: ['precharge@2'] }, holds: ['residual'] },
     {
       id: 'residual-pressure',
       severity: 0.3,
-      fails: { residual: ['front-residual', 'rear-residual'] },
+      fails: { residual: ['port-residual', 'port-residual@rear'] },
       holds: ['neutral-leak'],
     },
     {
       id: 'tank-line-restricted',
       severity: 0.3,
-      fails: { residual: ['front-residual', 'rear-residual'] },
+      fails: { residual: ['port-residual', 'port-residual@rear'] },
       holds: ['neutral-leak'],
     },
     { id: 'alarm-switch-shifted', severity: 0.3, fails: { applications: ['alarm-pressure'] }, holds: ['residual'] },
@@ -168,15 +168,15 @@ describeFamily(
   'vehicle',
   [
     { id: 'pump-1-weak', severity: 0.5, fails: { 'charge-from-empty': ['charge-time'] }, holds: ['pump-switch'] },
-    { id: 'pump-2-weak', severity: 0.5, fails: { 'charge-from-empty': ['charge-time-2'] }, holds: ['pump-switch'] },
+    { id: 'pump-2-weak', severity: 0.5, fails: { 'charge-from-empty': ['charge-time@2'] }, holds: ['pump-switch'] },
     { id: 'sphere-1-low', severity: 0.3, fails: { 'charge-from-empty': ['precharge'] }, holds: ['pump-switch'] },
-    { id: 'sphere-2-low', severity: 0.3, fails: { 'charge-from-empty': ['precharge-2'] }, holds: ['pump-switch'] },
+    { id: 'sphere-2-low', severity: 0.3, fails: { 'charge-from-empty': ['precharge@2'] }, holds: ['pump-switch'] },
     { id: 'valve-block-1-leak', severity: 0.6, fails: { 'rest-cycle': ['internal-leak-flow'] }, holds: ['bump'] },
-    { id: 'valve-block-2-leak', severity: 0.6, fails: { 'rest-cycle': ['internal-leak-flow-2'] }, holds: ['bump'] },
+    { id: 'valve-block-2-leak', severity: 0.6, fails: { 'rest-cycle': ['internal-leak-flow@2'] }, holds: ['bump'] },
     {
       id: 'cut-out-shifted',
       severity: 0.5,
-      fails: { 'pump-switch': ['store-cut-out', 'store-cut-out-2'] },
+      fails: { 'pump-switch': ['store-cut-out', 'store-cut-out@2'] },
       holds: ['bump'],
     },
     {
@@ -186,7 +186,7 @@ describeFamily(
       holds: ['pump-switch'],
     },
     { id: 'levelling-restrictor-failed', severity: 0.4, fails: { bump: ['bump-pressure'] }, holds: ['pump-switch'] },
-    { id: 'levelling-leak', severity: 0.4, fails: { 'rest-cycle': ['internal-leak-flow-2'] }, holds: ['bump'] },
+    { id: 'levelling-leak', severity: 0.4, fails: { 'rest-cycle': ['internal-leak-flow@2'] }, holds: ['bump'] },
     { id: 'feel-cylinder-leak', severity: 0.5, fails: { 'metering-curve': ['cut-in-force'] }, holds: ['bump'] },
   ],
   {

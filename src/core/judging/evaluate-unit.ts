@@ -8,7 +8,7 @@ import { asDials } from '../dials/default-dial';
 import { dialChannel } from '../dials/dial-readings';
 import { entryOf } from '../dials/characteristic-entry';
 import { analysisFromTyped } from '../dials/typed-values';
-import type { CharacteristicId } from '../quantities/characteristics';
+import { characteristicKeptAs, type CharacteristicId } from '../quantities/characteristics';
 import type { Trace } from '../traces/trace';
 import { combineRepeats } from './combine-repeats';
 import { judgeStep, lookVerdict, stepVerdict, unitVerdict, type Check, type LookFindings } from './judge-step';
@@ -117,10 +117,14 @@ function finishedFigures(step: JudgedStep, readings: TypedValues, context: StepC
   if (step.kind === 'typed' || !step.feeds.dials) return null;
   const fields = new Set(step.feeds.dials.fields(context, readings).map((field) => field.id));
   const ids = Object.keys(readings).filter((id) => !fields.has(id));
-  const figures = ids.filter((id): id is CharacteristicId => step.characteristics.some((each) => each === id));
-  if (figures.length === 0 || ids.length < Object.keys(readings).length) return null;
-  const values = new Map(figures.map((id) => [id, readings[id]]));
-  const channels = figures.flatMap((id) => dialChannel(id) ?? []);
+  const values = new Map(
+    ids.flatMap((name) => {
+      const id = characteristicKeptAs(name);
+      return id && step.characteristics.includes(id) ? [[id, readings[name]] as const] : [];
+    }),
+  );
+  if (values.size === 0 || ids.length < Object.keys(readings).length) return null;
+  const channels = [...values.keys()].flatMap((id) => dialChannel(id) ?? []);
   return { analysis: analysisFromTyped(step, values, context), channels };
 }
 

@@ -330,49 +330,6 @@ const shared = {
     dial: { kind: 'reading', channel: 'accumulator_pressure' },
   },
   'half-life': { title: 'Half-life', unit: 's', as: 'long-time', dial: { kind: 'watch' } },
-  'precharge-2': {
-    title: 'Precharge at 20 °C, circuit 2',
-    unit: 'kPa',
-    as: 'gauge',
-    dial: { kind: 'reading', channel: 'accumulator_pressure_2' },
-  },
-  'charge-time-2': { title: 'Time to charge, circuit 2', unit: 's', as: 'time', dial: { kind: 'watch' } },
-  'store-cut-in-2': {
-    title: 'Pump starts at, circuit 2',
-    unit: 'kPa',
-    as: 'gauge',
-    dial: { kind: 'reading', channel: 'accumulator_pressure_2' },
-    openName: 'pump-cut-in-2',
-  },
-  'store-cut-out-2': {
-    title: 'Pump stops at, circuit 2',
-    unit: 'kPa',
-    as: 'gauge',
-    dial: { kind: 'reading', channel: 'accumulator_pressure_2' },
-    openName: 'pump-cut-out-2',
-  },
-  'internal-leak-flow-2': {
-    title: 'Internal leak, circuit 2',
-    unit: 'cm3/min',
-    as: 'flow',
-    dial: { kind: 'flow', channel: 'accumulator_pressure_2' },
-  },
-  'lamp-pressure-2': {
-    title: 'Lamp lights at, circuit 2',
-    unit: 'kPa',
-    as: 'gauge',
-    dial: { kind: 'reading', channel: 'accumulator_pressure_2' },
-  },
-  'half-life-2': { title: 'Half-life, circuit 2', unit: 's', as: 'long-time', dial: { kind: 'watch' } },
-  'dead-pressure-2': {
-    title: 'Pressure left, circuit 2',
-    unit: 'kPa',
-    as: 'gauge',
-    dial: { kind: 'reading', channel: 'accumulator_pressure_2' },
-  },
-  'run-time-2': { title: 'Run time, circuit 2', unit: 's', as: 'time', dial: { kind: 'watch' } },
-  'rest-time-2': { title: 'Rest between runs, circuit 2', unit: 's', as: 'time', dial: { kind: 'watch' } },
-  'assisted-applications-2': { title: 'Assisted strokes, circuit 2', unit: '1', as: 'count', dial: { kind: 'count' } },
   'levelling-leak-flow': {
     title: 'Leak of the levelling',
     unit: 'cm3/min',
@@ -424,20 +381,12 @@ const shared = {
     openName: 'hysteresis',
   },
   'rise-time': { title: 'Time to 90 %', unit: 's', as: 'time', dial: { kind: 'watch' } },
-  'rise-time-2': { title: 'Time to 90 %, rear', unit: 's', as: 'time', dial: { kind: 'watch' } },
-  'front-residual': {
+  'port-residual': {
     title: 'Residual output',
     unit: 'kPa',
     as: 'difference',
     dial: { kind: 'difference', channel: 'front_pressure' },
     openName: 'residual-output',
-  },
-  'rear-residual': {
-    title: 'Residual output, rear',
-    unit: 'kPa',
-    as: 'difference',
-    dial: { kind: 'difference', channel: 'rear_pressure' },
-    openName: 'residual-output-2',
   },
   'neutral-leak-flow': {
     title: 'Neutral leak',
@@ -510,7 +459,8 @@ export function joinCharacteristics(more: Readonly<Record<string, Characteristic
 
 /** The same dial at another place: the channel of that place where there is one. */
 function dialAt(dial: DialReading, place: Place): DialReading {
-  const there = (channel: string) => (findChannel(`${channel}_${place}`) ? `${channel}_${place}` : channel);
+  const there = (channel: string) =>
+    [`${channel}_${place}`, channel.replace('front', place)].find((each) => findChannel(each)) ?? channel;
   switch (dial.kind) {
     case 'watch':
     case 'count':
@@ -531,9 +481,9 @@ export function characteristicRow(id: CharacteristicId): CharacteristicRow {
   if (place === null) return row;
   return {
     ...row,
-    title: `${row.title}, ${places[place]}`,
+    title: `${row.title}, ${places[place].title}`,
     dial: dialAt(row.dial, place),
-    openName: `${row.openName ?? word}-${place}`,
+    openName: `${row.openName ?? word}${places[place].ending}`,
   };
 }
 
@@ -554,6 +504,19 @@ export function openName(id: CharacteristicId): string {
 /** The characteristic of a step that has this name in open files; undefined when the step has none. */
 export function findByOpenName(ids: readonly CharacteristicId[], name: string): CharacteristicId | undefined {
   return ids.find((id) => openName(id) === name);
+}
+
+/** Names that readings were kept under before places had one of their own. */
+const formerNames: Readonly<Record<string, CharacteristicId>> = {
+  'rise-time-2': 'rise-time@rear',
+  'front-residual': 'port-residual',
+  'rear-residual': 'port-residual@rear',
+};
+
+/** The characteristic that a kept reading is of, under whatever name; undefined where it is none. */
+export function characteristicKeptAs(name: string): CharacteristicId | undefined {
+  const present = formerNames[name] ?? name.replace(/-2$/, '@2');
+  return [name, present].find(isCharacteristicId);
 }
 
 /** Whether `id` names a characteristic that the product knows. */

@@ -1,12 +1,15 @@
-/** Where on a vehicle or in a system a characteristic is measured that is measured in more than one place. */
+/**
+ * Where on a vehicle or in a system a characteristic is measured that is measured in more than one place: how that is called, and how a name in
+ * open files ends (a second circuit's with -2, like its channels).
+ */
 export const places = {
-  '2': 'circuit 2',
-  front: 'front',
-  rear: 'rear',
-  fl: 'front left',
-  fr: 'front right',
-  rl: 'rear left',
-  rr: 'rear right',
+  '2': { title: 'circuit 2', ending: '-2' },
+  front: { title: 'front', ending: '-1' },
+  rear: { title: 'rear', ending: '-2' },
+  fl: { title: 'front left', ending: '-fl' },
+  fr: { title: 'front right', ending: '-fr' },
+  rl: { title: 'rear left', ending: '-rl' },
+  rr: { title: 'rear right', ending: '-rr' },
 } as const;
 
 export type Place = keyof typeof places;
@@ -16,6 +19,11 @@ export type Placed<Id extends string> = Id | `${Id}@${Place}`;
 
 /** A word without its place, and the place; null where none is said. */
 export function partPlace(id: string): { readonly word: string; readonly place: Place | null } {
-  const [word, place] = id.split('@');
-  return { word, place: place !== undefined && place in places ? (place as Place) : null };
+  const at = id.lastIndexOf('@');
+  const place = id.slice(at + 1);
+  return at > 0 && isPlace(place) ? { word: id.slice(0, at), place } : { word: id, place: null };
+}
+
+function isPlace(text: string): text is Place {
+  return Object.hasOwn(places, text);
 }

@@ -1,3 +1,10 @@
+import {
+  characteristicKeptAs,
+  characteristicRow,
+  isCharacteristicId,
+  openName,
+  type CharacteristicId,
+} from './characteristics';
 import fc from 'fast-check';
 import { findUnit, fromSi, measurementUnits, toSi, unitOf } from './measurement-unit';
 import {
@@ -80,5 +87,27 @@ describe('standard atmosphere', () => {
     expect(doubts[2]).toBeGreaterThan(5_000);
     // A weather service's figure in the mountains: as wide as the contradiction.
     expect(ambientStandard(ambientFrom({ altitude: 1420, barometer: 101_500 }))).toBeGreaterThan(9_000);
+  });
+});
+
+describe('a characteristic at a place', () => {
+  it('has the row of its word, with the place said and its own dial', () => {
+    const second = characteristicRow('precharge@2');
+    expect(second).toMatchObject({ title: 'Precharge at 20 °C, circuit 2', unit: 'kPa', as: 'gauge' });
+    expect(second.dial).toEqual({ kind: 'reading', channel: 'accumulator_pressure_2' });
+    expect(characteristicRow('port-residual@rear').dial).toEqual({ kind: 'difference', channel: 'rear_pressure' });
+    expect(() => characteristicRow('precharge@nowhere' as CharacteristicId)).toThrow('precharge@nowhere');
+    expect(isCharacteristicId('nothing@2')).toBe(false);
+  });
+
+  it('keeps the name that it has in open files, and readings kept under former names are its', () => {
+    expect(openName('store-cut-in@2')).toBe('pump-cut-in-2');
+    expect(openName('rise-time@rear')).toBe('rise-time-2');
+    expect(openName('port-residual@rear')).toBe('residual-output-2');
+    expect(characteristicKeptAs('rise-time-2')).toBe('rise-time@rear');
+    expect(characteristicKeptAs('rear-residual')).toBe('port-residual@rear');
+    expect(characteristicKeptAs('half-life-2')).toBe('half-life@2');
+    expect(characteristicKeptAs('precharge@2')).toBe('precharge@2');
+    expect(characteristicKeptAs('sphere-2')).toBeUndefined();
   });
 });

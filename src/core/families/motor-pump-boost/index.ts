@@ -18,6 +18,7 @@ const store = storeSteps<MotorPumpUnit>({
   circuits: [
     {
       suffix: '',
+      place: '',
       title: 'Store',
       pressure: 'accumulator_pressure',
       pump: 'pump_on',

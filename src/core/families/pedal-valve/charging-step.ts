@@ -1,3 +1,4 @@
+import { partPlace } from '../../quantities/places';
 import { columnOf, type Trace } from '../../traces/trace';
 import { analyseStoreSwitch } from '../../toolboxes/store/analysis/store-switch-analysis';
 import { joinAnswers, onlyOf, silently } from '../../procedure/question';
@@ -14,7 +15,7 @@ export const charging: Measured = {
   id: 'charging',
   title: 'Charging valve',
   why: 'From empty each store jumps to its precharge; then the valve’s cut-out, and, bled down, its cut-in.',
-  characteristics: ['store-cut-in', 'store-cut-out', 'charge-time', 'precharge', 'precharge-2'],
+  characteristics: ['store-cut-in', 'store-cut-out', 'charge-time', 'precharge', 'precharge@2'],
   feeds: {
     log: store.charge.feeds.log,
     live: {
@@ -33,11 +34,11 @@ export const charging: Measured = {
     const front = circuits[0];
     // The run from empty says nothing of cut-in.
     const switching = silently(analyseStoreSwitch(afterFirstRun(trace), front, context));
-    return joinAnswers([switching, onlyOf(charge, ['charge-time', 'precharge', 'precharge-2'])]);
+    return joinAnswers([switching, onlyOf(charge, ['charge-time', 'precharge', 'precharge@2'])]);
   },
   limits: (analysis, context) => [
-    ...store.pumpSwitch.limits(analysis, context).filter((limit) => !limit.characteristic.endsWith('-2')),
-    ...store.charge.limits(analysis, context).filter((limit) => limit.characteristic !== 'charge-time-2'),
+    ...store.pumpSwitch.limits(analysis, context).filter((limit) => partPlace(limit.characteristic).place === null),
+    ...store.charge.limits(analysis, context).filter((limit) => limit.characteristic !== 'charge-time@2'),
   ],
 };
 

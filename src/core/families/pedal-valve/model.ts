@@ -32,7 +32,7 @@ export const pedalValveModel: Model<PedalValveUnit, PedalValveCondition> = {
   plant: pedalValvePlant,
   truth: (unit, condition, context) => ({
     ...storeTruth(unit.front, condition.front, '', context.ambient.pressure),
-    ...storeTruth(unit.rear, condition.rear, '-2', context.ambient.pressure),
+    ...storeTruth(unit.rear, condition.rear, '@2', context.ambient.pressure),
     'alarm-pressure': unit.front.lamp + condition.front.lampShift,
     // A port that answers late comes late in travel too.
     ...(condition.frontLag > settles ? {} : { 'cut-in-travel': unit.cutIn + condition.cutInShift }),
@@ -43,7 +43,7 @@ export const pedalValveModel: Model<PedalValveUnit, PedalValveCondition> = {
       : { 'angle-hysteresis': unit.hysteresis * condition.hysteresis }),
     // A first-order answer is at 90 % after ln 10 of its time constants.
     'rise-time': condition.frontLag * Math.LN10,
-    'rise-time-2': condition.rearLag * Math.LN10,
+    'rise-time@rear': condition.rearLag * Math.LN10,
     'parking-release-pressure': unit.parkingRelease,
   }),
 };

@@ -61,7 +61,7 @@ function pressedEvidence(found: Pressed, channel: Circuit, { unit }: Context): J
 }
 
 /** Time from the pedal's start to 90 % of what is held at last, s, of one circuit. */
-function riseQuestion(channel: Circuit, id: 'rise-time' | 'rise-time-2'): Question<Context, Pressed, Pressed> {
+function riseQuestion(channel: Circuit, id: 'rise-time' | 'rise-time@rear'): Question<Context, Pressed, Pressed> {
   return {
     characteristics: [id],
     happened: (trace) => findPressed(trace, channel, { code: 'no-step' }, 0.5),
@@ -78,7 +78,7 @@ function riseOf(
   { trace, pull, zero, held }: Evidence<Pressed>,
   context: Context,
   channel: Circuit,
-  id: 'rise-time' | 'rise-time-2',
+  id: 'rise-time' | 'rise-time@rear',
 ): Characteristic {
   const angle = trace.columns[lever];
   const interval = sampleInterval(trace);
@@ -111,7 +111,7 @@ function riseOf(
 /** What one circuit holds at the end of a trace, above its zero, Pa. */
 function residualQuestion(
   channel: Circuit,
-  id: 'front-residual' | 'rear-residual',
+  id: 'port-residual' | 'port-residual@rear',
 ): Question<Context, Pressed, Pressed> {
   return {
     characteristics: [id],
@@ -133,7 +133,7 @@ export const stepResponse: Measured = {
   minutes: 2,
   cautions: ['fluid-jet', 'running-engine'],
   optional: false,
-  characteristics: ['rise-time', 'rise-time-2'],
+  characteristics: ['rise-time', 'rise-time@rear'],
   ...openOnce,
   feeds: {
     log: {
@@ -172,14 +172,14 @@ export const stepResponse: Measured = {
   analyse: (trace, context) =>
     joinAnswers([
       answer(riseQuestion('front_pressure', 'rise-time'), trace, context),
-      answer(riseQuestion('rear_pressure', 'rise-time-2'), trace, context),
+      answer(riseQuestion('rear_pressure', 'rise-time@rear'), trace, context),
     ]),
   limits: (_analysis, { unit, workshopLimits }) => {
     const from = limitFrom(
       { field: 'riseTimeMaxS', value: unit.spec.riseTimeMaxS },
       { key: 'riseTime', value: workshopLimits.riseTime },
     );
-    return [atMost('rise-time', from, { expected: 0.15 }), atMost('rise-time-2', from, { expected: 0.15 })];
+    return [atMost('rise-time', from, { expected: 0.15 }), atMost('rise-time@rear', from, { expected: 0.15 })];
   },
   pictures: [{ kind: 'over-time', channels: ['front_pressure', 'rear_pressure'] }],
 };
@@ -192,7 +192,7 @@ export const residual: Measured = {
   minutes: 1,
   cautions: ['fluid-jet', 'running-engine'],
   optional: false,
-  characteristics: ['front-residual', 'rear-residual'],
+  characteristics: ['port-residual', 'port-residual@rear'],
   ...openOnce,
   feeds: {
     log: {
@@ -226,8 +226,8 @@ export const residual: Measured = {
   },
   analyse: (trace, context) =>
     joinAnswers([
-      answer(residualQuestion('front_pressure', 'front-residual'), trace, context),
-      answer(residualQuestion('rear_pressure', 'rear-residual'), trace, context),
+      answer(residualQuestion('front_pressure', 'port-residual'), trace, context),
+      answer(residualQuestion('rear_pressure', 'port-residual@rear'), trace, context),
     ]),
   limits: (_analysis, { unit, workshopLimits }) => {
     const from = limitFrom(
@@ -237,7 +237,7 @@ export const residual: Measured = {
       },
       { key: 'residual', value: workshopLimits.residual },
     );
-    return [atMost('front-residual', from, { expected: 0 }), atMost('rear-residual', from, { expected: 0 })];
+    return [atMost('port-residual', from, { expected: 0 }), atMost('port-residual@rear', from, { expected: 0 })];
   },
   pictures: [{ kind: 'over-time', channels: ['front_pressure', 'rear_pressure'] }],
 };

@@ -9,6 +9,7 @@ export const live = { engine: 1 } as const;
 export const circuits: readonly StoreCircuit<PedalValveUnit>[] = [
   {
     suffix: '',
+    place: '',
     title: 'Front',
     pressure: 'accumulator_pressure',
     pump: 'pump_on',
@@ -17,6 +18,7 @@ export const circuits: readonly StoreCircuit<PedalValveUnit>[] = [
   },
   {
     suffix: '-2',
+    place: '@2',
     title: 'Rear',
     pressure: 'accumulator_pressure_2',
     pump: 'pump_on_2',

@@ -26,9 +26,9 @@ export const storedPressureModel: Model<StoredPressureUnit, StoredPressureCondit
   plant: storedPressurePlant,
   truth: (unit, condition, context) => ({
     ...storeTruth(unit.first, condition.first, '', context.ambient.pressure),
-    ...storeTruth(unit.second, condition.second, '-2', context.ambient.pressure),
+    ...storeTruth(unit.second, condition.second, '@2', context.ambient.pressure),
     'lamp-pressure': unit.first.lamp + condition.first.lampShift,
-    'lamp-pressure-2': unit.second.lamp + condition.second.lampShift,
+    'lamp-pressure@2': unit.second.lamp + condition.second.lampShift,
     'height-loss': condition.heightLoss,
     'bump-pressure': condition.bump,
     'cut-in-force': unit.cutInForce + condition.cutInShift,

@@ -39,7 +39,7 @@ export const spherePrecharge: Typed = {
   minutes: 15,
   cautions: ['gas-sphere', 'stored-pressure', 'fluid-not-mixed'],
   optional: false,
-  characteristics: ['precharge', 'precharge-2'],
+  characteristics: ['precharge', 'precharge@2'],
   interlock: { kind: 'dead-now' },
   feeds: {
     dials: {
@@ -88,7 +88,7 @@ export const spherePrecharge: Typed = {
         const [refusal] = notes;
         const shell = shellTemperature(context);
         const characteristics = storedCircuits.map((circuit): Characteristic => {
-          const id = `precharge${circuit.suffix}` as const;
+          const id = `precharge${circuit.place}` as const;
           // Whatever its gauge says, such a sphere is not passed.
           if (refusal)
             return { kind: 'beyond', id, side: 'below', bound: { value: 0, components: [] }, problem: refusal };
@@ -129,7 +129,7 @@ export const spherePrecharge: Typed = {
     storedCircuits.map((circuit) => {
       const { precharge, prechargeTolerance } = circuit.storeOf(context.unit);
       return around(
-        `precharge${circuit.suffix}`,
+        `precharge${circuit.place}`,
         precharge,
         limitFrom(
           { field: 'prechargeTolerancePercent', value: prechargeTolerance ?? undefined },

@@ -11,6 +11,7 @@ export const openOnce = { interlock: { kind: 'dead-once' }, pressure: 'charges' 
 export const storedCircuits: readonly StoreCircuit<StoredPressureUnit>[] = [
   {
     suffix: '',
+    place: '',
     title: 'Circuit 1',
     pressure: 'accumulator_pressure',
     pump: 'pump_on',
@@ -19,6 +20,7 @@ export const storedCircuits: readonly StoreCircuit<StoredPressureUnit>[] = [
   },
   {
     suffix: '-2',
+    place: '@2',
     title: 'Circuit 2',
     pressure: 'accumulator_pressure_2',
     pump: 'pump_on_2',

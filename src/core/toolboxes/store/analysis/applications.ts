@@ -135,7 +135,7 @@ export function analyseApplications<Unit>(
 ): Answered {
   const store = circuit.storeOf(context.unit);
   const count: Question<StepContext<Unit>, StrokesFound, StrokesFound> = {
-    characteristics: [`assisted-applications${circuit.suffix}`],
+    characteristics: [`assisted-applications${circuit.place}`],
     happened: (read) => findApplications(read, circuit, how.lever),
     shows: (found) => applicationsEvidence(found, circuit, store, how.lever),
     comesTo: (shown) => ({
@@ -156,7 +156,7 @@ function countOf<Unit>(
   circuit: StoreCircuit<Unit>,
   context: StepContext<Unit>,
 ): Characteristic {
-  const id = `assisted-applications${circuit.suffix}` as const;
+  const id = `assisted-applications${circuit.place}` as const;
   const store = circuit.storeOf(context.unit);
   const instrument = context.instruments.get(circuit.pressure);
   const lost = strokes.findIndex((stroke) => stroke.output < store.leastUseful);
@@ -186,7 +186,7 @@ const anythingShare = 0.2;
 /** A pressure that rises by more than this share of cut-out between two strokes was pumped up: the gas alone warms by less. */
 const pumpedShare = 0.06;
 
-export type LampId = 'lamp-pressure' | 'lamp-pressure-2' | 'alarm-pressure';
+export type LampId = 'lamp-pressure' | 'lamp-pressure@2' | 'alarm-pressure';
 
 /** A lamp's signal beside a store's pressure (Pa gauge): the sample at which it comes on, null where it never does. */
 interface LampFound {

@@ -144,13 +144,14 @@ describe('run and rest of a pump left alone', () => {
     const second = {
       ...onlyCircuit,
       suffix: '-2',
+      place: '@2',
       pressure: 'accumulator_pressure_2',
       pump: 'pump_on_2',
       lamp: 'lamp_amber',
     } as const;
     const joined = analyseRestCycles(trace, [onlyCircuit, second], context);
     expect(valueOf(joined, 'run-time')).toBeCloseTo(valueOf(analysis, 'run-time'), 9);
-    expect(joined.characteristics.find((each) => each.id === 'run-time-2')).toMatchObject({
+    expect(joined.characteristics.find((each) => each.id === 'run-time@2')).toMatchObject({
       kind: 'absent',
       problem: { code: 'channel-missing', channel: 'accumulator_pressure_2' },
     });

@@ -240,12 +240,12 @@ function leakQuestion<Unit>(
  * settled start. Needs the circuit's pressure and its pump's signal.
  */
 export function analyseCycles<Unit>(trace: Trace, circuit: StoreCircuit<Unit>, context: StepContext<Unit>): Answered {
-  const { suffix } = circuit;
+  const { suffix, place } = circuit;
   const found = findCycles(trace, circuit, context);
   const happened = () => found;
-  const run = answer(runQuestion<Unit>(`run-time${suffix}`, happened), trace, context);
-  const rest = answer(restQuestion<Unit>(`rest-time${suffix}`, happened), trace, context);
-  const leak = answer(leakQuestion(`internal-leak-flow${suffix}`, circuit, happened), trace, context);
+  const run = answer(runQuestion<Unit>(`run-time${place}`, happened), trace, context);
+  const rest = answer(restQuestion<Unit>(`rest-time${place}`, happened), trace, context);
+  const leak = answer(leakQuestion(`internal-leak-flow${place}`, circuit, happened), trace, context);
   const joined = joinAnswers([run, rest, leak]);
   if (!('runs' in found)) return joined;
   const told = found.stepped.map((by): AnalysisProblem => ({

@@ -95,7 +95,7 @@ function soakEvidence<Unit>(
  */
 export function analyseLeakDown<Unit>(trace: Trace, circuit: StoreCircuit<Unit>, context: StepContext<Unit>): Answered {
   const question: Question<StepContext<Unit>, SoakFound, SoakFound> = {
-    characteristics: [`half-life${circuit.suffix}`, `internal-leak-flow${circuit.suffix}`],
+    characteristics: [`half-life${circuit.place}`, `internal-leak-flow${circuit.place}`],
     happened: (read) => findSoak(read, circuit, context),
     shows: (found) => soakEvidence(found, circuit, context),
     comesTo: (shown) => leakDownOf(shown, circuit, context),
@@ -108,7 +108,7 @@ function leakDownOf<Unit>(
   circuit: StoreCircuit<Unit>,
   context: StepContext<Unit>,
 ): StepAnalysis {
-  const ids = [`half-life${circuit.suffix}`, `internal-leak-flow${circuit.suffix}`] as const;
+  const ids = [`half-life${circuit.place}`, `internal-leak-flow${circuit.place}`] as const;
   const { time, pressure, restated: air } = shown;
   const { store, found: precharge, amount } = gasOf(circuit, context);
   const ambient = context.ambient.pressure;

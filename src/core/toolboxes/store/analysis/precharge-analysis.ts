@@ -45,7 +45,7 @@ function prechargeOf<Unit>(knee: Knee, circuit: StoreCircuit<Unit>, context: Ste
   const value = restatePrecharge(gauge, knee.temperature, prechargeTemperature, ambient);
   const scale = prechargeTemperature / knee.temperature;
   const instrument = context.instruments.get(circuit.pressure);
-  return measured(`precharge${circuit.suffix}`, value, [
+  return measured(`precharge${circuit.place}`, value, [
     random('fit', knee.fitStandard * scale),
     random('timing', knee.timingStandard * scale),
     systematic('temperature', ((value + ambient) * shellTemperature(context).standard) / knee.temperature),
@@ -120,7 +120,7 @@ export function analyseCharge<Unit>(trace: Trace, circuit: StoreCircuit<Unit>, c
   const asked = { happened: (read: Trace) => findCharge(read, circuit, context) };
   const precharge: Question<StepContext<Unit>, ChargeFound, ChargeFound> = {
     ...asked,
-    characteristics: [`precharge${circuit.suffix}`],
+    characteristics: [`precharge${circuit.place}`],
     shows: (found) => {
       const judged = chargeEvidence(found, circuit.pressure);
       const top = found.trace.columns[circuit.pressure][found.peak];
@@ -130,7 +130,7 @@ export function analyseCharge<Unit>(trace: Trace, circuit: StoreCircuit<Unit>, c
     },
     comesTo: ({ trace: read, from, to }) => {
       const knee = kneeOf(read, { from: Math.max(0, from - 2), to }, 'charge', circuit, context);
-      if ('code' in knee) return withoutKnee(`precharge${circuit.suffix}`, knee);
+      if ('code' in knee) return withoutKnee(`precharge${circuit.place}`, knee);
       const characteristic = prechargeOf(knee, circuit, context);
       const found = foundOf(characteristic);
       return {
@@ -146,10 +146,10 @@ export function analyseCharge<Unit>(trace: Trace, circuit: StoreCircuit<Unit>, c
   };
   const time: Question<StepContext<Unit>, ChargeFound, ChargeFound> = {
     ...asked,
-    characteristics: [`charge-time${circuit.suffix}`],
+    characteristics: [`charge-time${circuit.place}`],
     shows: (found) => chargeEvidence(found, circuit.pressure),
     comesTo: (shown) => ({
-      characteristics: [chargeTime(shown, `charge-time${circuit.suffix}`)],
+      characteristics: [chargeTime(shown, `charge-time${circuit.place}`)],
       events: [],
       notes: [],
     }),
@@ -231,12 +231,12 @@ export function analyseBleedDown<Unit>(
 ): Answered {
   const happened = (read: Trace) => findBleed(read, circuit);
   const precharge: Question<StepContext<Unit>, BleedFound, BleedFound> = {
-    characteristics: [`precharge${circuit.suffix}`],
+    characteristics: [`precharge${circuit.place}`],
     happened,
     shows: (found) => evidence(found),
     comesTo: ({ trace: read, column, runs }) => {
       const knee = kneeOf(read, { from: 0, to: column.length }, 'bleed', circuit, context);
-      if ('code' in knee) return withoutKnee(`precharge${circuit.suffix}`, knee);
+      if ('code' in knee) return withoutKnee(`precharge${circuit.place}`, knee);
       const characteristic = prechargeOf(knee, circuit, context);
       const events: TraceEvent[] = [{ id: 'knee', time: knee.time, y: knee.pressure - context.ambient.pressure }];
       if (runs?.[0]) events.push({ id: 'pump-starts', time: read.time[runs[0].start] });
@@ -251,7 +251,7 @@ export function analyseBleedDown<Unit>(
     },
   };
   const cutIn: Question<StepContext<Unit>, BleedFound, BleedFound & { readonly start: number }> = {
-    characteristics: [`store-cut-in${circuit.suffix}`],
+    characteristics: [`store-cut-in${circuit.place}`],
     happened,
     shows: (found) => {
       if (!found.runs) return noEvidence({ code: 'no-pump-signal' });
@@ -265,7 +265,7 @@ export function analyseBleedDown<Unit>(
       const level = meanOf(column, Math.max(0, start - half), start).mean;
       const instrument = context.instruments.get(circuit.pressure);
       return {
-        characteristics: [levelAt(`store-cut-in${circuit.suffix}`, level, instrument, context)],
+        characteristics: [levelAt(`store-cut-in${circuit.place}`, level, instrument, context)],
         events: [],
         notes: [],
       };

@@ -105,7 +105,7 @@ export function analyseStoreSwitch<Unit>(
   context: StepContext<Unit>,
 ): Answered {
   const question: Question<StepContext<Unit>, SwitchingsFound, SwitchingsFound> = {
-    characteristics: [`store-cut-in${circuit.suffix}`, `store-cut-out${circuit.suffix}`],
+    characteristics: [`store-cut-in${circuit.place}`, `store-cut-out${circuit.place}`],
     happened: (read) => findSwitchings(read, circuit, context),
     shows: (found) => switchingsEvidence(found, circuit, context),
     comesTo: (shown) => switchingsOf(shown, circuit, context),
@@ -118,7 +118,7 @@ function switchingsOf<Unit>(
   circuit: StoreCircuit<Unit>,
   context: StepContext<Unit>,
 ): StepAnalysis {
-  const ids = [`store-cut-in${circuit.suffix}`, `store-cut-out${circuit.suffix}`] as const;
+  const ids = [`store-cut-in${circuit.place}`, `store-cut-out${circuit.place}`] as const;
   const instrument = context.instruments.get(circuit.pressure);
   const lag = instrument?.lagSeconds;
   const stops = runs.flatMap((run) => (run.stop === null ? [] : [{ at: run.stop, since: run.start }]));

@@ -38,7 +38,10 @@ export interface StoreUnit {
 
 /** Which store of a unit a step is about: its channels, and the ending of its characteristics' ids. */
 export interface StoreCircuit<Unit> {
+  /** Ending of the names of its typed fields. */
   readonly suffix: '' | '-2';
+  /** Ending of its characteristics' ids. */
+  readonly place: '' | '@2';
   readonly title: string;
   readonly pressure: 'accumulator_pressure' | 'accumulator_pressure_2';
   readonly pump: 'pump_on' | 'pump_on_2';

@@ -17,7 +17,7 @@ import type { StoreCircuit, StoreUnit } from '../model/store-unit';
 export function applicationsStep<Unit>(kit: StoreKit<Unit>) {
   const { circuits, lever, pressures, first, tolerances, bandsOf, storesOf } = kit;
   const alarmIdOf = (circuit: StoreCircuit<Unit>) =>
-    kit.alarm === 'alarm-pressure' ? ('alarm-pressure' as const) : idOf('lamp-pressure', circuit.suffix);
+    kit.alarm === 'alarm-pressure' ? ('alarm-pressure' as const) : idOf('lamp-pressure', circuit.place);
   /** One alarm watches the first circuit; lamps are one to a circuit. */
   const alarmed = kit.alarm === 'alarm-pressure' ? circuits.slice(0, 1) : circuits;
 
@@ -29,10 +29,7 @@ export function applicationsStep<Unit>(kit: StoreKit<Unit>) {
     minutes: 5,
     cautions: ['fluid-jet'],
     optional: false,
-    characteristics: [
-      ...circuits.map(({ suffix }) => idOf('assisted-applications', suffix)),
-      ...alarmed.map(alarmIdOf),
-    ],
+    characteristics: [...circuits.map(({ place }) => idOf('assisted-applications', place)), ...alarmed.map(alarmIdOf)],
     interlock: { kind: 'dead-once' },
     pressure: 'charges',
     feeds: {
@@ -98,7 +95,7 @@ export function applicationsStep<Unit>(kit: StoreKit<Unit>) {
     );
     const limits: Limit[] = [
       {
-        characteristic: idOf('assisted-applications', circuit.suffix),
+        characteristic: idOf('assisted-applications', circuit.place),
         low: least.value,
         high: null,
         expected: predicted,

@@ -30,7 +30,7 @@ export function bleedSteps<Unit>(kit: StoreKit<Unit>) {
     minutes: 5,
     cautions: ['fluid-jet', ...(kit.driven === 'motor' ? (['wakes-by-itself'] as const) : [])],
     optional: false,
-    characteristics: circuits.flatMap(({ suffix }) => [idOf('precharge', suffix), idOf('store-cut-in', suffix)]),
+    characteristics: circuits.flatMap(({ place }) => [idOf('precharge', place), idOf('store-cut-in', place)]),
     interlock: { kind: 'dead-once' },
     pressure: 'charges',
     feeds: {
@@ -84,7 +84,7 @@ export function bleedSteps<Unit>(kit: StoreKit<Unit>) {
     minutes: 3,
     cautions: kit.driven === 'motor' ? ['wakes-by-itself', 'motor-duty'] : ['running-engine'],
     optional: false,
-    characteristics: circuits.flatMap(({ suffix }) => [idOf('store-cut-in', suffix), idOf('store-cut-out', suffix)]),
+    characteristics: circuits.flatMap(({ place }) => [idOf('store-cut-in', place), idOf('store-cut-out', place)]),
     interlock: { kind: 'dead-once' },
     pressure: 'charges',
     feeds: {

@@ -38,7 +38,7 @@ export function chargeStep<Unit>(kit: StoreKit<Unit>) {
     cautions:
       kit.driven === 'motor' ? ['wakes-by-itself', 'motor-duty', ...kit.cautions] : ['running-engine', ...kit.cautions],
     optional: false,
-    characteristics: circuits.flatMap(({ suffix }) => [idOf('precharge', suffix), idOf('charge-time', suffix)]),
+    characteristics: circuits.flatMap(({ place }) => [idOf('precharge', place), idOf('charge-time', place)]),
     interlock: { kind: 'dead-now' },
     pressure: 'charges',
     feeds: {
@@ -124,9 +124,9 @@ export function chargeStep<Unit>(kit: StoreKit<Unit>) {
       const ambient = context.ambient.pressure;
       const found =
         knee === undefined
-          ? absent(idOf('precharge', circuit.suffix), { code: 'not-read' })
+          ? absent(idOf('precharge', circuit.place), { code: 'not-read' })
           : measured(
-              idOf('precharge', circuit.suffix),
+              idOf('precharge', circuit.place),
               restatePrecharge(knee, shell.value, prechargeTemperature, ambient),
               [
                 // A jumping needle is read to a few divisions at best.
@@ -143,8 +143,8 @@ export function chargeStep<Unit>(kit: StoreKit<Unit>) {
       return [
         found,
         seconds === undefined
-          ? absent(idOf('charge-time', circuit.suffix), { code: 'not-read' })
-          : measured(idOf('charge-time', circuit.suffix), seconds, [
+          ? absent(idOf('charge-time', circuit.place), { code: 'not-read' })
+          : measured(idOf('charge-time', circuit.place), seconds, [
               { source: 'timing', standard: 0.5 / Math.sqrt(3), random: true },
             ]),
       ];
@@ -156,7 +156,7 @@ export function chargeStep<Unit>(kit: StoreKit<Unit>) {
     const store = circuit.storeOf(context.unit);
     return [
       prechargeLimit(circuit, context),
-      atMost(idOf('charge-time', circuit.suffix), chargeTimeLimit(store, context), {
+      atMost(idOf('charge-time', circuit.place), chargeTimeLimit(store, context), {
         expected: predictCharge(store, surroundingsOf(context)).seconds,
       }),
     ];

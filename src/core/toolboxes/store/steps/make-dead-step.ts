@@ -40,7 +40,7 @@ export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' |
   return makeDead();
 
   function makeDead(): MeasuredStep<Unit> {
-    const deadIds = circuits.map((circuit) => idOf('dead-pressure', circuit.suffix));
+    const deadIds = circuits.map((circuit) => idOf('dead-pressure', circuit.place));
     return {
       id,
       kind: 'measured',
@@ -133,7 +133,7 @@ export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' |
       },
       limits: (_analysis, context) =>
         circuits.map((circuit) =>
-          atMost(idOf('dead-pressure', circuit.suffix), dead(context, circuit.storeOf(context.unit)), { expected: 0 }),
+          atMost(idOf('dead-pressure', circuit.place), dead(context, circuit.storeOf(context.unit)), { expected: 0 }),
         ),
       pictures: [{ kind: 'over-time', channels: pressures }],
     };
@@ -145,7 +145,7 @@ export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' |
 
   /** What one gauge reads at the end of a trace that shows it working. */
   function restingGauge(circuit: StoreCircuit<Unit>): Question<StepContext<Unit>, GaugeAtEnd, GaugeAtEnd> {
-    const id = idOf('dead-pressure', circuit.suffix);
+    const id = idOf('dead-pressure', circuit.place);
     return {
       characteristics: [id],
       happened: (trace, context) => gaugeAtEnd(trace, context, circuit.pressure),
@@ -166,7 +166,7 @@ export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' |
         const gauge = gauges[at];
         return gauge.kind === 'reads'
           ? deadPressure(gauge.reading, circuit, context)
-          : absent(idOf('dead-pressure', circuit.suffix), gauge.problem);
+          : absent(idOf('dead-pressure', circuit.place), gauge.problem);
       }),
       events: [],
       notes: left?.kind === 'reads' ? [{ code: 'not-dead', left: left.reading }] : [],
@@ -175,7 +175,7 @@ export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' |
   }
 
   function deadPressure(reading: number, circuit: StoreCircuit<Unit>, context: StepContext<Unit>): Characteristic {
-    const id = idOf('dead-pressure', circuit.suffix);
+    const id = idOf('dead-pressure', circuit.place);
     const instrument = context.instruments.get(circuit.pressure);
     const components = instrument ? readingComponents(instrument, reading, context.date) : [];
     // No vessel holds less than the air around it: such a reading is the gauge's, its loop's or its sign's.

@@ -31,10 +31,10 @@ export function restCycleStep<Unit>(kit: StoreKit<Unit>) {
     minutes: 12,
     cautions: kit.driven === 'motor' ? ['wakes-by-itself', 'motor-duty'] : ['running-engine'],
     optional: false,
-    characteristics: circuits.flatMap(({ suffix }) => [
-      idOf('run-time', suffix),
-      idOf('rest-time', suffix),
-      idOf('internal-leak-flow', suffix),
+    characteristics: circuits.flatMap(({ place }) => [
+      idOf('run-time', place),
+      idOf('rest-time', place),
+      idOf('internal-leak-flow', place),
     ]),
     interlock: { kind: 'dead-once' },
     pressure: 'charges',
@@ -156,14 +156,14 @@ export function restCycleStep<Unit>(kit: StoreKit<Unit>) {
     const limits: Limit[] = [];
     if (sound)
       limits.push(
-        around(idOf('run-time', circuit.suffix), sound.run, {
+        around(idOf('run-time', circuit.place), sound.run, {
           value: shop.runTimeTolerance,
           source: { kind: 'workshop', key: 'runTimeTolerance' },
         }),
       );
     if (store.restTimeMin !== null)
       limits.push({
-        characteristic: idOf('rest-time', circuit.suffix),
+        characteristic: idOf('rest-time', circuit.place),
         low: store.restTimeMin,
         high: null,
         expected: sound?.rest ?? null,
@@ -172,7 +172,7 @@ export function restCycleStep<Unit>(kit: StoreKit<Unit>) {
       });
     limits.push(
       atMost(
-        idOf('internal-leak-flow', circuit.suffix),
+        idOf('internal-leak-flow', circuit.place),
         limitFrom(
           { field: 'internalLeakMaxCm3PerMin', value: store.internalLeakMax ?? undefined },
           { key: 'internalLeakFactor', value: shop.internalLeakFactor * store.internalLeak },

@@ -56,7 +56,7 @@ export function soakStep<Unit>(kit: StoreKit<Unit>, id: 'soak' | 'soak-isolated'
       cautions: ['stored-pressure'],
       optional: isolated,
       characteristics: [
-        ...circuits.flatMap(({ suffix }) => [idOf('half-life', suffix), idOf('internal-leak-flow', suffix)]),
+        ...circuits.flatMap(({ place }) => [idOf('half-life', place), idOf('internal-leak-flow', place)]),
         ...(isolated ? (['levelling-leak-flow'] as const) : []),
       ],
       interlock: { kind: 'dead-once' },
@@ -161,7 +161,7 @@ export function soakStep<Unit>(kit: StoreKit<Unit>, id: 'soak' | 'soak-isolated'
       { key: 'halfLife', value: context.workshopLimits.halfLife },
     );
     return {
-      characteristic: idOf('half-life', circuit.suffix),
+      characteristic: idOf('half-life', circuit.place),
       low: value,
       high: null,
       expected: null,

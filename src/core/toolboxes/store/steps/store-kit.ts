@@ -20,8 +20,9 @@ export const bleedTimes = { atMost: 600 } as const;
 /** Once one pump has started the next is waited for no longer than this, s. */
 const secondStart = 30;
 
-/** Id of a circuit's characteristic. */
-export const idOf = <Base extends string>(base: Base, suffix: '' | '-2') => `${base}${suffix}` as const;
+/** A word with the ending of a circuit: of its characteristics' ids, or of its typed fields. */
+export const idOf = <Base extends string, Ending extends '' | '-2' | '@2'>(base: Base, ending: Ending) =>
+  `${base}${ending}` as const;
 
 /** How a family's stores are worked. */
 export interface StoreSetup<Unit> {
@@ -131,7 +132,7 @@ export function storeKit<Unit>(setup: StoreSetup<Unit>) {
 
   const prechargeLimit = (circuit: StoreCircuit<Unit>, context: StepContext<Unit>): Limit => {
     const store = circuit.storeOf(context.unit);
-    return around(idOf('precharge', circuit.suffix), store.precharge, tolerances(store, context).precharge);
+    return around(idOf('precharge', circuit.place), store.precharge, tolerances(store, context).precharge);
   };
 
   const switchLimit = (
@@ -141,7 +142,7 @@ export function storeKit<Unit>(setup: StoreSetup<Unit>) {
   ): Limit => {
     const store = circuit.storeOf(context.unit);
     const expected = id === 'store-cut-in' ? store.cutIn : store.cutOut;
-    return around(idOf(id, circuit.suffix), expected, tolerances(store, context).switching);
+    return around(idOf(id, circuit.place), expected, tolerances(store, context).switching);
   };
 
   /** Bands of every circuit's pressure. */
