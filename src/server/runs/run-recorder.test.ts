@@ -179,6 +179,21 @@ describe('run recorder', () => {
     expect(frames[0].samples.time.length).toBeGreaterThan(10);
   });
 
+  it('loses nothing that comes in while a slow disk is being written to', async () => {
+    const chunks: Trace[] = [];
+    const run = recorder(async (_sequence, chunk) => {
+      await later(250);
+      chunks.push(chunk);
+    });
+    run.setSpeed(3);
+    run.start();
+    await later(2600);
+    const trace = await run.stop();
+    const written = concatTraces(chunks);
+    expect(written.time).toEqual(trace.time);
+    expect([...written.time.slice(1)].every((time, i) => time - written.time[i] < 0.0101)).toBe(true);
+  });
+
   /** A motor that runs while it is supplied, watched by a limit of so many seconds. */
   function motor(seconds: number) {
     const limit = { of: 'motor', channel: 'pump_on', seconds } as const;

@@ -275,8 +275,9 @@ export class RunRecorder {
   /** Writes what is pending; on failure it stays pending and is tried again with the next chunk. */
   private async write(): Promise<void> {
     if (this.pending.length === 0) return;
-    const parts = this.pending;
-    const chunk = concatTraces(parts);
+    // What comes in while this is being written belongs to the next chunk.
+    const count = this.pending.length;
+    const chunk = concatTraces(this.pending);
     const progress: RunProgress = {
       guide: this.guide,
       lever: this.lever,
@@ -286,7 +287,7 @@ export class RunRecorder {
     try {
       await this.options.store.append(this.sequence, chunk, progress);
       this.sequence++;
-      this.pending = this.pending.slice(parts.length);
+      this.pending = this.pending.slice(count);
       this.storageProblem = null;
       this.storageError = null;
     } catch (error) {
