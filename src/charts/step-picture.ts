@@ -60,7 +60,7 @@ function supplySeen(data: PictureData, curve: Curve): (input: number) => number 
   return vacuumAlongPull(input, seen, { inputEnd: curve.expected(unit, set, data.context).inputEnd, ahead });
 }
 
-/** GrowingTrace each way of the mean that the line is drawn through: a tenth of a second at 200 Hz. */
+/** Samples each way of the mean that the line is drawn through: a tenth of a second at 200 Hz. */
 const lineHalfWindow = 10;
 
 function pathOf(
@@ -131,10 +131,14 @@ function rideTheLine(data: PictureData, curve: Curve): DrawnPicture {
       },
       { ...axes, tokens: data.tokens, size: 'bench' },
     ),
-    text:
+    text: [
       marks.length > 0
-        ? `${data.step.title}. ${marks.map((mark) => `${mark.title} at ${mark.detail}`).join('. ')}.`
-        : `${axes.output.title} against ${axes.input.title.toLowerCase()} over the band where a sound unit lies.`,
+        ? `${data.step.title}. ${marks.map((mark) => `${mark.title} at ${mark.detail}`).join('. ')}`
+        : `${axes.output.title} against ${axes.input.title.toLowerCase()} over the band where a sound unit lies`,
+      ...(second === undefined ? [] : [`Dashed: ${channelTitle(second).toLowerCase()}`]),
+    ]
+      .map((sentence) => `${sentence}.`)
+      .join(' '),
   };
 }
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { WorkshopLimits } from '../procedure/workshop-limits';
 import type { ChannelRow } from '../quantities/channels';
-import type { CharacteristicRow } from '../quantities/characteristics';
+import type { CharacteristicRow } from '../quantities/characteristic-row';
 import type { AnyKind } from './kind';
 
 /** Words and starting values that a family brings: one row each. */

@@ -1,3 +1,4 @@
+import { findChannel } from '../quantities/channels';
 import type { Instrument } from '../instruments/instrument';
 
 /** A dial that nobody named: so good of reading, and so many divisions over its range that an eye can tell apart. */
@@ -10,10 +11,10 @@ const divisions = 200;
  */
 export function asDials(instruments: ReadonlyMap<string, Instrument>): ReadonlyMap<string, Instrument> {
   return new Map(
-    // A travel is read off a calliper or a rule, which is no dial.
+    // A length is read off a calliper or a rule, which is no dial.
     [...instruments].map(([channel, each]) => [
       channel,
-      each.ofStandIn && !channel.endsWith('_travel') ? dialInPlaceOf(each) : each,
+      each.ofStandIn && findChannel(channel)?.dimension !== 'length' ? dialInPlaceOf(each) : each,
     ]),
   );
 }

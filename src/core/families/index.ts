@@ -16,8 +16,14 @@ import { vacuumRemote } from './vacuum-remote';
 const known: Family[] = [];
 const kinds: AnyKind[] = [];
 
-/** Takes a family in, with its words. */
+export const families: readonly Family[] = known;
+
+/** Every kind of every family, in the registry's order. */
+export const everyKind: readonly AnyKind[] = kinds;
+
+/** Takes a family in, with its words; throws where there is one of its name, or of a word's, already (a programmer's error). */
 export function register(family: Family): void {
+  if (findFamily(family.id)) throw new Error(`there is a family "${family.id}" already`);
   const { channels = {}, characteristics = {}, controls = [], limits = {} } = family.rows ?? {};
   joinChannels(channels);
   joinCharacteristics(characteristics);
@@ -36,21 +42,18 @@ register(motorPumpBoost);
 register(storedPressure);
 register(pedalValve);
 
-export const families: readonly Family[] = known;
-
-/** Every kind of every family, in the registry's order. */
-export const everyKind: readonly AnyKind[] = kinds;
-
 /** A family by id; undefined when nobody here knows it. */
 export function findFamily(id: string): Family | undefined {
   return families.find((family) => family.id === id);
 }
 
-/** A family's kind that a sheet saying `value` is of, or its first; throws on an id that nobody here knows (a programmer's error). */
+/** The first kind of a family, or the one of a value; throws where there is none such (a programmer's error). */
 export function kindNamed(id: string, value?: string): AnyKind {
   const family = findFamily(id);
   if (!family) throw new Error(`no family ${id}`);
-  return family.kinds.find((kind) => kind.value === value) ?? family.kinds[0];
+  const kind = value === undefined ? family.kinds[0] : family.kinds.find((each) => each.value === value);
+  if (!kind) throw new Error(`no kind ${value} of ${id}`);
+  return kind;
 }
 
 /** The kind of a sheet; undefined when nobody here knows its family. */

@@ -81,6 +81,28 @@ describe.each(everyLayout)('%s: is complete', (_id, kind) => {
     for (const plan of kind.plans) for (const id of plan.steps) expect(ids).toContain(id);
   });
 
+  it('draws in its pictures only what its steps read, and on its plans only what is known', () => {
+    for (const step of kind.steps) {
+      if (step.kind !== 'measured') continue;
+      const read = [...step.feeds.log.needs, ...step.feeds.log.uses];
+      for (const picture of step.pictures) {
+        const drawn =
+          picture.kind === 'curve'
+            ? [picture.input, ...picture.outputs]
+            : picture.kind === 'over-time'
+              ? picture.channels
+              : [];
+        for (const channel of drawn)
+          expect([step.id, channel, read]).toEqual([step.id, channel, expect.arrayContaining([channel])]);
+      }
+    }
+    for (const plan of kind.plans) {
+      for (const channel of [plan.supply?.channel, plan.lever?.channel])
+        if (channel !== undefined) expect(findChannel(channel)).toBeDefined();
+      expect(plan.steps).toContain(plan.face);
+    }
+  });
+
   it('words every instruction in every set of measurement units', () => {
     for (const step of kind.steps)
       if (step.kind === 'measured')

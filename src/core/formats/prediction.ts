@@ -1,4 +1,5 @@
 import { planOf, type AnyKind } from '../contract/kind';
+import type { Supply } from '../contract/plan';
 import type { StepContext } from '../procedure/step-context';
 import { noCorrections } from '../procedure/step-analysis';
 import { findChannel } from '../quantities/channels';
@@ -16,23 +17,36 @@ function axisOf(channel: string): { readonly name: string; readonly shown: (si: 
   return { name: `${plain}${suffix}`, shown: (si) => Number(fromSi(si, unit).toPrecision(8)) };
 }
 
-/** Expected curve, key points and limits of a unit at a supply vacuum (Pa) at a site, as JSON data. */
-export function writePrediction(kind: AnyKind, context: StepContext<unknown>, vacuum: number): object {
-  const curve = kind.curve.expected(context.unit, vacuum, context);
+/** What feeds a unit, under the name of its kind; nothing where nothing does. */
+function suppliedAs(kind: Supply<unknown>['kind'] | undefined, supply: number): object {
+  switch (kind) {
+    case 'vacuum':
+      return { supplyVacuumKpa: kilopascal(supply) };
+    case 'pressure':
+      return { supplyPressureKpa: kilopascal(supply) };
+    case 'voltage':
+      return { supplyVoltageV: supply };
+    case undefined:
+      return {};
+  }
+}
+
+/** Expected curve, key points and limits of a unit at a supply (SI of its kind) at a site, as JSON data. */
+export function writePrediction(kind: AnyKind, context: StepContext<unknown>, supply: number): object {
+  const curve = kind.curve.expected(context.unit, supply, context);
   const [input, output] = [kind.curve.input, kind.curve.outputs[0]].map(axisOf);
   const point = (at: { input: number; output: number }) => ({
     [input.name]: input.shown(at.input),
     [output.name]: output.shown(at.output),
   });
-  const empty = { characteristics: [], events: [], notes: [], vacuum };
+  const empty = { characteristics: [], events: [], notes: [], supply };
   return {
     format: 'hard-pedal/prediction',
     version: 1,
     family: kind.family,
     ambientKpa: kilopascal(context.ambient.pressure),
     ambientSource: context.ambient.source,
-    [planOf(kind, context.plan).supply?.kind === 'vacuum' ? 'supplyVacuumKpa' : 'supplyPressureKpa']:
-      kilopascal(vacuum),
+    ...suppliedAs(planOf(kind, context.plan).supply?.kind, supply),
     apply: curve.apply.map(point),
     wayBack: curve.wayBack.map(point),
     keyPoints: curve.keyPoints.map(({ id, ...at }) => ({ id, ...point(at) })),

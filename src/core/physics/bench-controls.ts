@@ -18,7 +18,6 @@ export type ControlId =
   | (keyof FamilyControls & string);
 
 /** Controls that a family brings: it declares them here (by module augmentation) and lists them in its rows. */
-// eslint-disable-next-line @typescript-eslint/no-empty-object-type -- families add to it
 export interface FamilyControls {}
 
 /**

@@ -91,7 +91,6 @@ interface SharedLimits {
 }
 
 /** Starting values that a family brings: it declares them here (by module augmentation) and gives them in its rows. */
-// eslint-disable-next-line @typescript-eslint/no-empty-object-type -- families add to it
 export interface FamilyLimits {}
 
 export type WorkshopLimits = SharedLimits & Readonly<FamilyLimits>;

@@ -1,3 +1,4 @@
+import { findChannel } from '../quantities/channels';
 import type { Instrument } from '../instruments/instrument';
 import { labelledSeed, randomSource, type RandomSource } from '../physics/random';
 
@@ -28,7 +29,7 @@ const bowRootMeanSquare = sqrt(3 / 8);
  */
 export function drawGaugeErrors(instrument: Instrument, seed: number, noise: number): GaugeErrors {
   const source = randomSource(labelledSeed(seed, `gauge ${instrument.channel}`));
-  const lag = instrument.channel.endsWith('_pressure') ? source.uniform() * longestLineLag : 0;
+  const lag = findChannel(instrument.channel)?.reference === 'gauge' ? source.uniform() * longestLineLag : 0;
   if (instrument.classOf === 'reading') {
     return { zero: 0, gain: (source.normal() * instrument.classFraction) / sqrt(3), bow: 0, noise, lag };
   }

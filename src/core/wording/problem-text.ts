@@ -104,7 +104,7 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
     case 'side-not-opened':
       return `The source side still had ${withUnit(problem.vacuum, 'vacuum', units)}: it was not opened to the air, so the valve had nothing to hold back.`;
     case 'gains':
-      return `It gained ${withUnit(problem.gain, problem.channel.endsWith('_vacuum') ? 'vacuum-difference' : 'difference', units)}, which nothing that is shut off can do: the source was open, or the sign or the reference of the gauge is wrong.`;
+      return `It gained ${withUnit(problem.gain, shownAs(problem.channel) === 'vacuum' ? 'vacuum-difference' : 'difference', units)}, which nothing that is shut off can do: the source was open, or the sign or the reference of the gauge is wrong.`;
     case 'gauge-frozen':
       return `${channelTitle(problem.channel)} stood at one and the same figure for ${problem.seconds.toFixed(1)} s: the gauge or its logger was frozen.`;
     case 'gauge-clipped':

@@ -1,3 +1,4 @@
+import { findChannel } from '../quantities/channels';
 import type { ReadProblem } from '../vocabulary/read-problem';
 
 function at(problem: { file: string; line?: number }): string {
@@ -36,7 +37,7 @@ export function readProblemText(problem: ReadProblem): string {
     case 'too-few-rows':
       return `${problem.file}: ${problem.rows} rows; step ${problem.step} needs at least ${problem.needs}`;
     case 'ambiguous-reference': {
-      const named = problem.channel.endsWith('_vacuum') ? 'vacuum' : 'gauge';
+      const named = findChannel(problem.channel)?.reference === 'vacuum' ? 'vacuum' : 'gauge';
       const kPa = (si: number) => (si / 1e3).toFixed(1);
       return `${at(problem)}: "${problem.channel}" lies between ${kPa(problem.low)} and ${kPa(problem.high)} kPa, which makes sense as ${named} and as an absolute pressure: say which, --assume ${problem.channel}=${named} or --assume ${problem.channel}=absolute`;
     }

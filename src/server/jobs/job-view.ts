@@ -18,7 +18,7 @@ import { listReleases } from '@/data/releases';
 import { jobsActedOn, listActs, type Act } from '@/data/acts';
 import type { Run } from '@/data/runs';
 import { recorderOf } from '../runs/bench-runs';
-import { heavy } from '../work/pool';
+import { heavy } from '../threads/pool';
 import type { DrawnCurve } from './drawn-curve';
 import { storeFace } from '@/data/kept-results';
 import { evaluateJob, type JobEvaluation } from './evaluate-job';
@@ -179,10 +179,7 @@ async function staircaseFace(
   context: StepContext<unknown>,
   run: Run | undefined,
 ): Promise<Face> {
-  const { unit, ...given } = context;
-  void unit;
-  const analysis =
-    run && !run.readings ? await heavy('analyse', { runId: run.id, step: step.id, context: given }) : null;
+  const analysis = run && !run.readings ? await heavy('analyse', { runId: run.id, step: step.id, context }) : null;
   const predicted = predict(context, analysis).strokes;
   const flat = <T>(each: (output: number) => T) => predicted.flatMap(({ output }) => [each(output), each(output)]);
   const treads = (outputs: readonly number[]) =>

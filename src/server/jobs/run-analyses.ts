@@ -5,7 +5,7 @@ import type { StepContext } from '@/core/procedure/step-context';
 import type { Job } from '@/data/jobs';
 import { listAnalyses, storeAnalysis } from '@/data/kept-results';
 import type { Run } from '@/data/runs';
-import { heavy } from '../work/pool';
+import { heavy } from '../threads/pool';
 import { contextOf } from './job-context';
 
 /** An analysis that has to be made before what follows from it can be told. */
@@ -62,9 +62,7 @@ export class RunAnalyses {
       } catch (error) {
         if (!(error instanceof AnalysisMissing)) throw error;
         const { run, step, context } = error;
-        const { unit, ...given } = context;
-        void unit;
-        this.keep(run, context, await heavy('analyse', { runId: run.id, step, context: given }, signal));
+        this.keep(run, context, await heavy('analyse', { runId: run.id, step, context }, signal));
       }
     }
   }

@@ -1,4 +1,4 @@
-import { heavy } from '../work/pool';
+import { heavy } from '../threads/pool';
 import type { PaperFace } from './paper-face';
 import { asDials } from '@/core/dials/default-dial';
 import { entryOf } from '@/core/dials/characteristic-entry';

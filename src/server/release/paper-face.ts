@@ -116,7 +116,7 @@ function curveOf(
   };
 }
 
-/** The unit's face for its paper: a curve in figures, any other picture as it is drawn now. */
+/** The unit's face for its paper: a curve in figures, any other picture, or one of two circuits, as it is drawn now. */
 export function drawPaperFace(
   { job, run, corrections, ...asked }: PaperFaceAsked & { readonly job: Job; readonly run: Run },
   trace: Trace,
@@ -126,7 +126,7 @@ export function drawPaperFace(
   const context = { ...contextOf(job, run.context.site, run.startedAt), corrections };
   const faced = { ...asked, definition, context };
   const [picture] = definition.pictures;
-  return picture.kind === 'curve'
+  return picture.kind === 'curve' && picture.outputs.length === 1
     ? { curve: curveOf(sheet, picture, faced, trace), picture: null }
     : { curve: null, picture: pictureOf(sheet, faced, trace) };
 }

@@ -1,4 +1,4 @@
-import { heavy } from '../work/pool';
+import { heavy } from '../threads/pool';
 import { refuseShut } from './interlocks';
 import { z } from 'zod';
 import { makeTrace } from '@/core/traces/trace';

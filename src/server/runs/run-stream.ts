@@ -1,5 +1,5 @@
 import { concatTraces } from '@/core/traces/trace';
-import { heavy } from '../work/pool';
+import { heavy } from '../threads/pool';
 import { wire } from './wire-frame';
 import { findRun } from '@/data/runs';
 import { recorderOf, runNamed } from './bench-runs';

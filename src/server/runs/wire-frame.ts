@@ -15,6 +15,7 @@ function shortened(column: Float64Array): (number | null)[] {
   return Array.from(column, (value) => (Number.isNaN(value) ? null : Number(value.toPrecision(6))));
 }
 
+/** A frame as one server-sent event. */
 export function wire(kind: WireFrame['kind'], state: string, samples: Trace, status: RunStatus | null): string {
   const frame: WireFrame = {
     kind,

@@ -7,7 +7,7 @@ import { hydraulicBoostPlant, returnAtIdle } from './vehicle-stand';
 export const hydraulicBoostModel: Model<HydraulicBoostUnit, HydraulicBoostCondition> = {
   sound: soundHydraulicBoost,
   faults: hydraulicBoostFaults,
-  // A sheet's tolerance is three standard deviations of what a maker lets out.
+  // Assumed, not measured: a third of the workshop's tolerance where it has one, else what castings and springs are made to.
   scatter: [
     scatterOf('relief', 0.015),
     scatterOf('pumpFlow', 0.05),

@@ -9,7 +9,7 @@ import { motorPumpPlant } from './bench-stand';
 export const motorPumpModel: Model<MotorPumpUnit, MotorPumpCondition> = {
   sound: soundMotorPump,
   faults: motorPumpFaults,
-  // A sheet's tolerance is three standard deviations of what a maker lets out.
+  // Assumed, not measured: a third of the workshop's tolerance where it has one, else what castings and springs are made to.
   scatter: [
     ...storeScatter<MotorPumpUnit>(
       'store',

@@ -11,7 +11,7 @@ const settles = 0.1;
 export const pedalValveModel: Model<PedalValveUnit, PedalValveCondition> = {
   sound: soundPedalValve,
   faults: pedalValveFaults,
-  // A sheet's tolerance is three standard deviations of what a maker lets out.
+  // Assumed, not measured: a third of the workshop's tolerance where it has one, else what castings and springs are made to.
   scatter: [
     ...storeScatter<PedalValveUnit>(
       'front',

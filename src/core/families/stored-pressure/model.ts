@@ -8,7 +8,7 @@ import { storedPressurePlant } from './vehicle-stand';
 export const storedPressureModel: Model<StoredPressureUnit, StoredPressureCondition> = {
   sound: soundStoredPressure,
   faults: storedPressureFaults,
-  // A sheet's tolerance is three standard deviations of what a maker lets out.
+  // Assumed, not measured: a third of the workshop's tolerance where it has one, else what castings and springs are made to.
   scatter: [
     ...storeScatter<StoredPressureUnit>(
       'first',

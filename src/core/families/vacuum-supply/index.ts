@@ -4,7 +4,8 @@ import type { SupplyCondition } from './faults';
 import { vacuumSupplyModel } from './model';
 import { prepareVacuumSupply, pumpDownVacuum, type VacuumSupplyUnit } from './geometry';
 import { vacuumSupplyFields, vacuumSupplySchema, type VacuumSupplySpec } from './sheet';
-import { pumpDownBand, vacuumSupplySteps } from './steps';
+import { pumpDownBand } from './pump-steps';
+import { vacuumSupplySteps } from './steps';
 import { supplyVehicle } from './vehicle-stand';
 
 /** Time over which a pump-down is drawn, in time constants. */

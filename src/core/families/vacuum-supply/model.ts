@@ -7,7 +7,7 @@ import { vacuumSupplyPlant } from './vehicle-stand';
 export const vacuumSupplyModel: Model<VacuumSupplyUnit, SupplyCondition> = {
   sound: soundSupply,
   faults: vacuumSupplyFaults,
-  // A sheet's tolerance is three standard deviations of what a maker lets out.
+  // Assumed, not measured: a third of the workshop's tolerance where it has one, else what castings and springs are made to.
   scatter: [scatterOf('speed', 0.05), scatterOf('volume', 0.01)],
   plant: vacuumSupplyPlant,
   truth: (unit, condition, context) => {

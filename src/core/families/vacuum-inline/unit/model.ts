@@ -11,7 +11,7 @@ const settles = 0.1;
 export const vacuumInlineModel: Model<VacuumInlineUnit, InlineCondition> = {
   sound: soundInline,
   faults: vacuumInlineFaults,
-  // A sheet's tolerance is three standard deviations of what a maker lets out.
+  // Assumed, not measured: a third of the workshop's tolerance where it has one, else what castings and springs are made to.
   scatter: [
     scatterOf('servoRatio', 0.05),
     scatterOf('cutInForce', 0.1),

@@ -10,7 +10,7 @@ const settles = 0.1;
 export const inLineSlaveModel: Model<InLineUnit, PlantCondition> = {
   sound: soundCondition,
   faults: vacuumRemoteFaults,
-  // A sheet's tolerance is three standard deviations of what a maker lets out.
+  // Assumed, not measured: a third of the workshop's tolerance where it has one, else what castings and springs are made to.
   scatter: [
     scatterOf('valveOpening', 0.08),
     scatterOf('controlRatio', 0.03),

@@ -8,7 +8,7 @@ import { servoCylinderPlant } from './plant';
 export const servoCylinderModel: Model<ServoUnit, PlantCondition> = {
   sound: soundCondition,
   faults: servoCylinderFaults,
-  // A sheet's tolerance is three standard deviations of what a maker lets out.
+  // Assumed, not measured: a third of the workshop's tolerance where it has one, else what castings and springs are made to.
   scatter: [
     scatterOf('valveOpening', 0.08),
     scatterOf('controlRatio', 0.03),

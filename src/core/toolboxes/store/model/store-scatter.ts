@@ -1,10 +1,7 @@
 import type { Scatter } from '../../../contract/model';
 import type { StoreUnit } from './store-unit';
 
-/**
- * Standard deviations of sound stores of one sheet, as fractions: gas is filled to a few per cent, switches are set to one or two, pumps
- * and leaks are what they are made.
- */
+/** Standard deviations of sound stores of one sheet, as fractions: assumed, a third of the workshop's tolerances where it has them. */
 const standards = {
   precharge: 0.03,
   volume: 0.01,

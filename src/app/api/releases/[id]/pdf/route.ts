@@ -1,6 +1,6 @@
 import { answer } from '@/server/http/answer';
 import { issuedReport } from '@/server/release/issue-release';
-import { heavy } from '@/server/work/pool';
+import { heavy } from '@/server/threads/pool';
 
 type Params = { params: Promise<{ id: string }> };
 

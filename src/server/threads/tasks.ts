@@ -27,11 +27,13 @@ async function recordedOf(runId: string): Promise<{ readonly job: Job; readonly 
   return { job, run };
 }
 
+/** A context as it goes to a thread: the unit follows from the job's sheet. */
+export type SentContext = Omit<StepContext<unknown>, 'unit'>;
+
 export interface AnalysisWanted {
   readonly runId: string;
   readonly step: string;
-  /** Without the unit, which follows from the job's sheet. */
-  readonly context: Omit<StepContext<unknown>, 'unit'>;
+  readonly context: SentContext;
 }
 
 export interface PaperFaceWanted extends PaperFaceAsked {

@@ -40,8 +40,7 @@ describe('work on threads of its own', () => {
   it('leaves this thread free: its clock goes on while a trace is read', async () => {
     const job = await book('TK-W-2');
     const runId = await keepSimulated(job, 'boost-curve');
-    const { unit, ...context } = contextOf(job, await siteNow(), job.bookedAt);
-    void unit;
+    const context = contextOf(job, await siteNow(), job.bookedAt);
     let ticks = 0;
     const clock = setInterval(() => ticks++, 1);
     const analysis = await heavy('analyse', { runId, step: 'boost-curve', context });
