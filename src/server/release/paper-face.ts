@@ -1,6 +1,6 @@
 import { paperTokens } from '@/charts/paper-tokens';
 import { stepPicture } from '@/charts/step-picture';
-import { planOf, supplyOf } from '@/core/contract/kind';
+import { planOf, supplyOf, type AnyKind } from '@/core/contract/kind';
 import type { Report } from '@/core/formats/report';
 import type { UnitSheet } from '@/core/formats/unit-sheet';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
@@ -61,7 +61,36 @@ function pictureOf(
     units,
     tokens: paperTokens,
   });
-  return { title: definition.title, text, svg: pictureSvg(option, { width: 760, height: 360 }) };
+  const [picture] = definition.pictures;
+  // The screen's legend is beside its picture; on paper the sentence takes its place.
+  const [, second] = picture.kind === 'curve' ? picture.outputs : [];
+  const caption =
+    picture.kind === 'curve'
+      ? [
+          overSentence(kind, context, evaluated.analyses.at(-1)?.vacuum ?? supplyOf(kind, context), units),
+          'Blue: pull. Violet: way back.',
+          ...(second === undefined ? [] : [`Dashed: ${channelTitle(second).toLowerCase()}.`]),
+        ].join(' ')
+      : text;
+  return { title: definition.title, text: caption, svg: pictureSvg(option, { width: 760, height: 360 }) };
+}
+
+/** What feeds the unit there, as it is shown. */
+function fedText(kind: AnyKind, context: StepContext<unknown>, supply: number, units: DisplayUnits): string {
+  return withUnit(supply, planOf(kind, context.plan).supply?.kind === 'vacuum' ? 'vacuum' : 'gauge', units);
+}
+
+/** What the band of a curve is drawn for. */
+function overSentence(kind: AnyKind, context: StepContext<unknown>, supply: number, units: DisplayUnits): string {
+  const fed = fedText(kind, context, supply, units);
+  switch (planOf(kind, context.plan).supply?.kind) {
+    case 'vacuum':
+      return `Over the band of a sound unit at the vacuum that was there (${fed} at the reference input).`;
+    case 'pressure':
+      return `Over the band of a sound unit at the pressure that feeds it (${fed}).`;
+    default:
+      return 'Over the band of a sound unit.';
+  }
 }
 
 function curveOf(
@@ -77,7 +106,7 @@ function curveOf(
   const supply = analysis.vacuum ?? supplyOf(kind, context);
   const { inputEnd } = picture.expected(unit, supply, context);
   const seen = feeding?.kind === 'vacuum' ? trace.columns[feeding.channel] : undefined;
-  const input = trace.columns[picture.input];
+  const input = trace.columns[picture.input] ?? new Float64Array();
   const supplyAt = seen
     ? vacuumAlongPull(input, seen, { inputEnd, ahead: seen[turningPoint(input)] })
     : vacuumAlongPull(input, new Float64Array(), { inputEnd, ahead: supply });
@@ -95,16 +124,12 @@ function curveOf(
     `${title}, ${symbol} ${reference}`.trim(),
   );
   const titles: Partial<Record<string, string>> = { 'cut-in': 'Cut-in', 'run-out': 'Run-out' };
-  const fed = withUnit(supply, feeding?.kind === 'vacuum' ? 'vacuum' : 'gauge', units);
   return {
     title: definition.title,
     input: input_,
     output: output_,
-    vacuum: fed,
-    over:
-      feeding?.kind === 'vacuum'
-        ? `Over the band of a sound unit at the vacuum that was there (${fed} at the reference input).`
-        : `Over the band of a sound unit at the pressure that feeds it (${fed}).`,
+    vacuum: fedText(kind, context, supply, units),
+    over: overSentence(kind, context, supply, units),
     low: path(band.input.map((x, i) => [x, band.low[i]])),
     high: path(band.input.map((x, i) => [x, band.high[i]])),
     apply: path(drawn.apply),
