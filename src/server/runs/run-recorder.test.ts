@@ -177,6 +177,7 @@ describe('run recorder', () => {
     const frames: RunFrame[] = [];
     run.listen((frame) => frames.push(frame));
     expect(frames[0].samples.time.length).toBeGreaterThan(10);
+    await run.abandon();
   });
 
   it('loses nothing that comes in while a slow disk is being written to', async () => {
