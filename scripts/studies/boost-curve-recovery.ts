@@ -25,6 +25,7 @@ import {
   expectedHysteresis,
   expectedRatio,
 } from '../../src/core/families/vacuum-remote/in-line-slave/quasi-static';
+import type { PlantCondition } from '../../src/core/families/vacuum-remote/unit/faults';
 import { inLineSchema, type InLineSpec } from '../../src/core/families/vacuum-remote/unit/sheet';
 
 /** The stand-in's instruments with what their records say of their lags: lines of up to 10 ms, force cells of none, s. */
@@ -97,9 +98,7 @@ const servoGeometries: readonly ServoCylinderSpec[] = [
 ];
 
 /** One layout under study: its family, and what the model says is true of a unit at a vacuum (Pa). */
-// The study does not look into conditions.
-// eslint-disable-next-line @typescript-eslint/no-explicit-any -- existential
-type StudiedKind<Spec, Unit> = Kind<Spec, Unit, any>;
+type StudiedKind<Spec, Unit> = Kind<Spec, Unit, PlantCondition>;
 
 interface Studied<Spec, Unit> {
   readonly kind: StudiedKind<Spec, Unit>;
