@@ -12,7 +12,8 @@ import { contextAt } from '@/core/formats/site-file';
 import { checkKind } from '@/core/formats/unit-sheet';
 import { runByItself } from '@/core/rig/run-by-itself';
 import { rigForStep } from '@/core/rig/run-step';
-import { makeTrace, type Trace } from '@/core/traces/trace';
+import { FrameReader, packFrame } from '@/core/traces/frame';
+import { makeTrace, sliceTrace, type Trace } from '@/core/traces/trace';
 
 /* npm run bench: prints how fast things are on this machine; it asserts nothing. */
 
@@ -140,15 +141,8 @@ async function judgeHour(base: string, job: string, trace: Trace): Promise<void>
     confirmed: channels,
   });
   for (let from = 0, sequence = 0; from < trace.time.length; from += partSamples, sequence++) {
-    const parts = [trace.time, ...channels.map((each) => trace.columns[each])].map((column) =>
-      column.subarray(from, from + partSamples),
-    );
-    const bytes = new Float64Array(parts.length * parts[0].length);
-    parts.forEach((part, at) => bytes.set(part, at * part.length));
-    await fetch(`${base}/api/runs/${id}/parts?sequence=${sequence}&channels=${channels.join(',')}`, {
-      method: 'PUT',
-      body: bytes.buffer,
-    });
+    const body = packFrame(sliceTrace(trace, from, Math.min(trace.time.length, from + partSamples)));
+    await fetch(`${base}/api/runs/${id}/parts?sequence=${sequence}`, { method: 'PUT', body });
   }
   await post(`${base}/api/runs/${id}/parts`, {});
   for (const address of [`/api/runs/${id}/result`, `/jobs/${job}`, `/api/runs/${id}/stream`])
@@ -159,21 +153,17 @@ async function judgeHour(base: string, job: string, trace: Trace): Promise<void>
 async function besideRecorder(base: string): Promise<void> {
   const { id } = await post(`${base}/api/jobs/job-tk-2207-118/runs`, { step: 'boost-curve', person: 'Noor Halabi' });
   const stream = await fetch(`${base}/api/runs/${id}/stream`);
-  const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
+  const reader = stream.body!.getReader();
+  const frames = new FrameReader();
   let [last, longest, samples, gap, before, over] = [performance.now(), 0, 0, 0, Number.NaN, false];
   const listening = (async () => {
-    let text = '';
     for (;;) {
       const { value, done } = await reader.read();
       if (done || over) return;
       const now = performance.now();
       if (samples > 0) longest = Math.max(longest, now - last);
       last = now;
-      text += value;
-      const frames = text.split('\n\n');
-      text = frames.pop() ?? '';
-      for (const frame of frames.filter((each) => each.startsWith('data: '))) {
-        const { time } = JSON.parse(frame.slice(6)) as { time: number[] };
+      for (const { time } of (frames.push(value) ?? []).map((frame) => frame.samples)) {
         samples += time.length;
         for (const at of time) {
           if (at - before > gap) gap = at - before;

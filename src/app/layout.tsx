@@ -14,7 +14,8 @@ export default async function Layout({ children }: LayoutProps<'/'>) {
     <html lang="en" suppressHydrationWarning>
       <body>
         <InitColorSchemeScript attribute="data-mode" defaultMode="light" />
-        <AppRouterCacheProvider>
+        {/* In a layer of its own: what a page lays out wins over what the theme dresses. */}
+        <AppRouterCacheProvider options={{ enableCssLayer: true }}>
           <Providers shopName={shopName} people={people}>
             {children}
           </Providers>

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { deflateRawSync } from 'node:zlib';
 import { makeTrace } from '@/core/traces/trace';
 import { decodeChunk, encodeChunk } from './trace-codec';
 
@@ -18,7 +19,16 @@ describe('trace chunks', () => {
     );
   });
 
+  it('are read as they were written before frames', async () => {
+    const head = Buffer.from(JSON.stringify({ channels: ['output_pressure'], samples: 2 }));
+    const body = Buffer.from(Float64Array.of(0.1, 0.2, 5e5, Number.NaN).buffer);
+    const { time, columns } = await decodeChunk(deflateRawSync(Buffer.concat([head, Buffer.of(0), body])));
+    expect([...time]).toEqual([0.1, 0.2]);
+    expect([...columns.output_pressure]).toEqual([5e5, Number.NaN]);
+  });
+
   it('refuses bytes that are no chunk', async () => {
     await expect(decodeChunk(Buffer.from('nonsense'))).rejects.toThrow();
+    await expect(decodeChunk(deflateRawSync(Buffer.from('nonsense')))).rejects.toThrow();
   });
 });

@@ -2,6 +2,7 @@ import { emptyShopFolder, until } from '../../tests/support/shop';
 
 emptyShopFolder();
 
+import { FrameReader } from '@/core/traces/frame';
 import { concatTraces, makeTrace, sliceTrace } from '@/core/traces/trace';
 import { database, openDatabase } from '@/data/database';
 import { acknowledgeCaution, findJob, listCautions, listJobs } from '@/data/jobs';
@@ -175,17 +176,12 @@ describe('a live run', () => {
     const job = await book('TK-2207-146');
     const { id } = await startRun(job.id, 'vacuum-hold-rest', person);
     const response = await runStream(id, new AbortController().signal);
-    expect(response.headers.get('content-type')).toBe('text/event-stream');
+    expect(response.headers.get('content-type')).toBe('application/octet-stream');
     await commandRun(id, { kind: 'speed', speed: 50 });
-    const text = await response.text();
-    const frames = text
-      .trim()
-      .split('\n\n')
-      .map((line) => JSON.parse(line.replace('data: ', '')) as { kind: string; state: string; time: number[] });
-    expect(frames[0].kind).toBe('whole');
-    expect(frames.at(-1)?.state).toBe('complete');
-    const times = frames.flatMap((frame) => frame.time);
-    expect(times).toHaveLength((await readTrace(id)).trace.time.length);
+    const frames = new FrameReader().push(new Uint8Array(await response.arrayBuffer()))!;
+    expect(frames[0].said).toMatchObject({ kind: 'whole' });
+    expect(frames.at(-1)?.said).toMatchObject({ state: 'complete' });
+    expect(concatTraces(frames.map((frame) => frame.samples))).toEqual((await readTrace(id)).trace);
     expect((await runStream('nothing', new AbortController().signal)).status).toBe(404);
   });
 

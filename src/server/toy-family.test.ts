@@ -8,6 +8,7 @@ import { guessMapping } from '@/core/formats/guess-mapping';
 import { readRawLog } from '@/core/formats/raw-log';
 import { unitSheetJsonSchema } from '@/core/formats/unit-sheet';
 import { conditionWith } from '@/core/contract/model';
+import { packFrame } from '@/core/traces/frame';
 import { makeTrace, type Trace } from '@/core/traces/trace';
 import { displayUnits } from '@/core/wording/display';
 import type { Job } from '@/data/jobs';
@@ -39,11 +40,7 @@ async function bring(job: Job, trace: Trace): Promise<void> {
   const file = { name: 'drive.csv', leftOut: [] };
   const form = { step: 'cooling', person, file, fingerprint: 'drive', mapping: [], confirmed: channels };
   const { id } = await beginImport(job.id, form);
-  const bytes = new Float64Array((channels.length + 1) * trace.time.length);
-  [trace.time, ...channels.map((each) => trace.columns[each])].forEach((column, at) =>
-    bytes.set(column, at * trace.time.length),
-  );
-  await takeImportPart(id, { sequence: 0, channels, bytes: bytes.buffer });
+  await takeImportPart(id, { sequence: 0, bytes: packFrame(trace) });
   await closeImport(id);
 }
 

@@ -25,7 +25,7 @@ describe('screens of a family that is registered with one line', () => {
   it('its bench takes a log and offers no lever', () => {
     show(<LogBench view={view} step="cooling" site={{}} date="2026-11-23" air="" policy="guarded" />);
     expect(screen.getByRole('button', { name: 'Choose a log file' })).toBeInTheDocument();
-    expect(screen.queryByRole('link', { name: 'Live' })).toBeNull();
-    expect(screen.getByRole('link', { name: 'Log file' })).toBeInTheDocument();
+    expect(screen.queryByRole('tab', { name: 'Live' })).toBeNull();
+    expect(screen.getByRole('tab', { name: 'Log file' })).toBeInTheDocument();
   });
 });

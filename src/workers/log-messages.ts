@@ -1,4 +1,3 @@
-import type { GrowingTrace } from '@/core/traces/trace';
 import type { Corrections } from '@/core/procedure/step-analysis';
 import type { MappedColumn } from '@/core/formats/column-mapping';
 import type { GuessedColumn } from '@/core/formats/guess-mapping';
@@ -40,17 +39,16 @@ export type LogAnswer =
   | {
       readonly kind: 'judged';
       readonly result: StepEvaluation;
-      /** Thinned samples of the mapped channels, SI. */
-      readonly preview: GrowingTrace;
+      /** Thinned samples of the mapped channels, SI, as a frame. */
+      readonly preview: ArrayBuffer;
       readonly leftOut: readonly string[];
       readonly repeatedTimes: number;
       /** Channels that have to be looked at before the log counts, whoever mapped them. */
       readonly questioned: readonly QuestionedChannel[];
     }
-  /** Samples `from` … of the trace as the bytes the server takes; `next` is null after the last. */
+  /** Samples `from` … of the trace as a frame, which the server takes; `next` is null after the last. */
   | {
       readonly kind: 'part';
       readonly bytes: ArrayBuffer;
-      readonly channels: readonly string[];
       readonly next: number | null;
     };

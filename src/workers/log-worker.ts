@@ -14,8 +14,9 @@ import { evaluateStep, type JudgedStep } from '@/core/judging/evaluate-unit';
 import { suspectLog } from '@/core/diagnosis/suspect-log';
 import { saying } from '@/core/procedure/question';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
-import { thinnedSamples } from '@/core/traces/decimate';
-import type { Trace } from '@/core/traces/trace';
+import { thinned } from '@/core/traces/decimate';
+import { packFrame } from '@/core/traces/frame';
+import { sliceTrace, type Trace } from '@/core/traces/trace';
 import type { LogAnswer, LogRequest } from './log-messages';
 
 /*
@@ -95,17 +96,15 @@ function judge({ mapping, leaveOut }: Extract<LogRequest, { kind: 'judge' }>): v
   const result = evaluateStep(kind, step, [{ analysed: () => saying(analysis, suspected) }], { context, policy });
   const { leftOut, repeatedTimes } = mapped.value;
   const questioned = questionedChannels(trace, context.ambient.pressure);
-  say({ kind: 'judged', result, preview: thinnedSamples(trace, previewPoints), leftOut, repeatedTimes, questioned });
+  const preview = packFrame(thinned(trace, previewPoints)).buffer;
+  say({ kind: 'judged', result, preview, leftOut, repeatedTimes, questioned }, [preview]);
 }
 
 function part(from: number): void {
   if (!trace) return;
-  const channels = Object.keys(trace.columns);
   const to = Math.min(trace.time.length, from + partSamples);
-  const columns = [trace.time, ...channels.map((id) => (trace as Trace).columns[id])];
-  const out = new Float64Array(columns.length * (to - from));
-  columns.forEach((column, c) => out.set(column.subarray(from, to), c * (to - from)));
-  say({ kind: 'part', bytes: out.buffer, channels, next: to < trace.time.length ? to : null }, [out.buffer]);
+  const bytes = packFrame(sliceTrace(trace, from, to)).buffer;
+  say({ kind: 'part', bytes, next: to < trace.time.length ? to : null }, [bytes]);
 }
 
 /** A file that has gone, or is larger than a text can be. */

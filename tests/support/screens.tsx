@@ -127,10 +127,42 @@ export interface Asked {
   readonly body: Record<string, unknown>;
 }
 
+/** The stream of a run in the hands of a test. */
+export class FakeStream {
+  static latest: FakeStream;
+  private readonly pieces: { value: Uint8Array; done: boolean }[] = [];
+  private wanted: ((piece: { value: Uint8Array; done: boolean }) => void) | null = null;
+  constructor(readonly address: string) {
+    FakeStream.latest = this;
+  }
+  readonly response = {
+    ok: true,
+    body: { getReader: () => ({ read: () => new Promise((resolve) => this.ask(resolve)) }) },
+  };
+  send(value: Uint8Array) {
+    this.give({ value, done: false });
+  }
+  end() {
+    this.give({ value: new Uint8Array(0), done: true });
+  }
+  private ask(resolve: NonNullable<FakeStream['wanted']>) {
+    const piece = this.pieces.shift();
+    if (piece) resolve(piece);
+    else this.wanted = resolve;
+  }
+  private give(piece: { value: Uint8Array; done: boolean }) {
+    const { wanted } = this;
+    this.wanted = null;
+    if (wanted) wanted(piece);
+    else this.pieces.push(piece);
+  }
+}
+
 /** The next requests are answered like this, and the result of a run with `result`; returns what was sent. */
 export function answering(status: number, body: object, result = evaluation('boost-curve', 'undecided')): Asked[] {
   const asked: Asked[] = [];
   global.fetch = ((path: string, init?: RequestInit) => {
+    if (path.endsWith('/stream')) return Promise.resolve(new FakeStream(path).response);
     if (path.endsWith('/result'))
       return Promise.resolve({ ok: true, status: 200, json: () => Promise.resolve(result) });
     asked.push({

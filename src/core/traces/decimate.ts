@@ -1,4 +1,4 @@
-import { makeTrace, type GrowingTrace, type Trace } from './trace';
+import { makeTrace, type Trace } from './trace';
 
 const { abs, ceil, max, min } = Math;
 const { isNaN } = Number;
@@ -56,13 +56,4 @@ export function thinned(trace: Trace, buckets: number): Trace {
     picked(trace.time),
     Object.fromEntries(Object.entries(trace.columns).map(([id, column]) => [id, picked(column)])),
   );
-}
-
-/** The same as plain numbers, as a picture takes it. */
-export function thinnedSamples(trace: Trace, buckets: number): GrowingTrace {
-  const { time, columns } = thinned(trace, buckets);
-  return {
-    time: [...time],
-    columns: Object.fromEntries(Object.entries(columns).map(([id, column]) => [id, [...column]])),
-  };
 }

@@ -16,6 +16,22 @@ export interface GrowingTrace {
   readonly columns: Record<string, number[]>;
 }
 
+/** Adds samples to a growing trace, in place. */
+export function appendTo(growing: GrowingTrace, { time, columns }: Trace): void {
+  for (const at of time) growing.time.push(at);
+  for (const [id, column] of Object.entries(columns)) {
+    const own = (growing.columns[id] ??= []);
+    for (const value of column) own.push(value);
+  }
+}
+
+/** A trace as plain numbers, as a picture takes it. */
+export function growingFrom(trace: Trace): GrowingTrace {
+  const growing: GrowingTrace = { time: [], columns: {} };
+  appendTo(growing, trace);
+  return growing;
+}
+
 /** Makes a trace; throws when a column has another length than the clock (a programmer's error). */
 export function makeTrace(time: Float64Array, columns: Record<string, Float64Array>): Trace {
   for (const [channel, column] of Object.entries(columns)) {

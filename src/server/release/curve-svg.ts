@@ -1,4 +1,4 @@
-import * as echarts from 'echarts';
+import { chartIn } from '@/charts/library';
 import type { Report } from '@/core/formats/report';
 
 type Curve = NonNullable<Report['curve']>;
@@ -19,7 +19,7 @@ export function curveSvg(
   size: { readonly width: number; readonly height: number },
   font: string,
 ): string {
-  const chart = echarts.init(null, null, { renderer: 'svg', ssr: true, ...size });
+  const chart = chartIn(null, null, { renderer: 'svg', ssr: true, ...size });
   const axis = (name: string) => ({
     type: 'value' as const,
     name,

@@ -12,7 +12,8 @@ import type { StepContext } from '@/core/procedure/step-context';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
 import { fromSi } from '@/core/quantities/measurement-unit';
 import { shownAs } from '@/core/quantities/shown-as';
-import { thinnedSamples } from '@/core/traces/decimate';
+import { thinned } from '@/core/traces/decimate';
+import { growingFrom } from '@/core/traces/trace';
 import type { Trace } from '@/core/traces/trace';
 import { channelTitle } from '@/core/quantities/channels';
 import { referenceOf, shownUnit, withUnit, type DisplayUnits } from '@/core/wording/display';
@@ -51,7 +52,7 @@ function pictureOf(
     kind,
     step: definition,
     context,
-    samples: thinnedSamples(trace, paperPoints),
+    samples: growingFrom(thinned(trace, paperPoints)),
     readings: {},
     bands: {},
     result: evaluated,

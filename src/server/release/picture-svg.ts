@@ -1,11 +1,12 @@
-import * as echarts from 'echarts';
+import type { EChartsCoreOption } from 'echarts/core';
+import { chartIn } from '@/charts/library';
 
 /** A picture of the screens as SVG, for paper; its typeface is set where it is printed. */
 export function pictureSvg(
-  option: echarts.EChartsCoreOption,
+  option: EChartsCoreOption,
   size: { readonly width: number; readonly height: number },
 ): string {
-  const chart = echarts.init(null, null, { renderer: 'svg', ssr: true, ...size });
+  const chart = chartIn(null, null, { renderer: 'svg', ssr: true, ...size });
   chart.setOption({ ...option, animation: false });
   const svg = chart.renderToSVGString();
   chart.dispose();

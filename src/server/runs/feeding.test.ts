@@ -3,6 +3,8 @@ import { emptyShopFolder, readEveryCaution } from '../../../tests/support/shop';
 emptyShopFolder();
 
 import { kindNamed } from '@/core/families';
+import { packFrame } from '@/core/traces/frame';
+import { makeTrace } from '@/core/traces/trace';
 import type { Job } from '@/data/jobs';
 import { findMapping } from '@/data/column-mappings';
 import { findRun, listRuns, readTrace } from '@/data/runs';
@@ -120,8 +122,7 @@ describe('a log that is sent in parts', () => {
   const part = (from: number, to: number) => {
     const time = Float64Array.from({ length: to - from }, (_, i) => (from + i) / 50);
     const vacuum = time.map((t) => (t < 1 ? 0 : 60e3 * (1 - Math.exp(-(t - 1) / 0.8))));
-    const bytes = new Float64Array([...time, ...vacuum]).buffer;
-    return { channels: ['supply_vacuum'], bytes };
+    return { bytes: packFrame(makeTrace(time, { supply_vacuum: vacuum })) };
   };
 
   it('counts once it is closed, with what was left out and how it was understood', async () => {
@@ -139,7 +140,9 @@ describe('a log that is sent in parts', () => {
   });
 
   it('whose figures are in doubt is not kept until somebody has looked at them', async () => {
-    const odd = { channels: ['supply_vacuum'], bytes: new Float64Array([0, 1, 2, 3, 9e6, 9e6, 9e6, 9e6]).buffer };
+    const odd = {
+      bytes: packFrame(makeTrace(Float64Array.of(0, 1, 2, 3), { supply_vacuum: new Float64Array(4).fill(9e6) })),
+    };
     const { id } = await beginImport(job.id, form);
     await takeImportPart(id, { sequence: 0, ...odd });
     await expect(closeImport(id)).rejects.toMatchObject({ status: 422 });
@@ -157,9 +160,7 @@ describe('a log that is sent in parts', () => {
     // Half a log is neither gone on with as a run of the rig, nor judged.
     await expect(resumeRun(id)).rejects.toMatchObject({ status: 409 });
     await expect(stopRun(id)).rejects.toMatchObject({ status: 409 });
-    await expect(
-      takeImportPart(id, { sequence: 1, channels: ['supply_vacuum'], bytes: new ArrayBuffer(20) }),
-    ).rejects.toMatchObject({ status: 422 });
+    await expect(takeImportPart(id, { sequence: 1, bytes: new Uint8Array(20) })).rejects.toMatchObject({ status: 422 });
     const { id: next } = await beginImport(job.id, form);
     expect((await listRuns(job.id)).map((run) => run.id)).not.toContain(id);
     await discardRun(next, person);

@@ -1,7 +1,7 @@
 import { heavy } from '../threads/pool';
 import { refuseShut } from './interlocks';
 import { z } from 'zod';
-import { makeTrace } from '@/core/traces/trace';
+import { readFrame } from '@/core/traces/frame';
 import { channelTitle } from '@/core/quantities/channels';
 import { mappingSchema, rememberMapping } from '@/data/column-mappings';
 import { moveJob } from '@/data/jobs';
@@ -48,21 +48,18 @@ export async function beginImport(jobId: string, form: z.input<typeof importSche
   };
 }
 
-/** Takes one part: the clock and the channels as little-endian doubles, one after the other. */
+/** Takes one part: a frame of samples. */
 export async function takeImportPart(
   id: string,
-  part: { readonly sequence: number; readonly channels: readonly string[]; readonly bytes: ArrayBuffer },
+  part: { readonly sequence: number; readonly bytes: Uint8Array },
 ): Promise<void> {
   const run = await runNamed(id);
   if (run.state !== 'recording' || run.context.source !== 'log file')
     throw new RequestRefused(409, 'This run takes no parts of a log.');
-  const width = part.channels.length + 1;
-  const samples = part.bytes.byteLength / 8 / width;
-  if (!Number.isInteger(samples) || samples < 1)
+  const read = readFrame(part.bytes);
+  if (read.kind !== 'frame' || read.length !== part.bytes.length || read.frame.samples.time.length === 0)
     throw new RequestRefused(422, 'This part of the log is damaged: send it again.');
-  const column = (at: number) => new Float64Array(part.bytes, at * samples * 8, samples);
-  const columns = Object.fromEntries(part.channels.map((channel, at) => [channel, column(at + 1)]));
-  await appendChunk(id, part.sequence, makeTrace(column(0), columns), null);
+  await appendChunk(id, part.sequence, read.frame.samples, null);
 }
 
 /** Channels of a log whose figures are in doubt and which nobody has said to have looked at. */

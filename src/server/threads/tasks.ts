@@ -87,7 +87,7 @@ export const tasks = {
   },
 
   /** A finished run as the first and only frame of its stream. */
-  async frame({ runId, state }: { readonly runId: string; readonly state: string }): Promise<string> {
+  async frame({ runId, state }: { readonly runId: string; readonly state: string }): Promise<Uint8Array<ArrayBuffer>> {
     return wholeFrame(state, (await readTrace(runId)).trace);
   },
 

@@ -1,3 +1,5 @@
+import List from '@mui/material/List';
+import ListItem from '@mui/material/ListItem';
 import { cautions } from '@/core/wording/cautions';
 import type { CautionId } from '@/core/vocabulary/caution-id';
 import styles from './bench.module.css';
@@ -6,11 +8,11 @@ import styles from './bench.module.css';
 export function CautionList({ ids }: { readonly ids: readonly CautionId[] }) {
   return (
     <div className={styles.cautions}>
-      <ul>
+      <List>
         {ids.map((id) => (
-          <li key={id}>{cautions[id]}</li>
+          <ListItem key={id}>{cautions[id]}</ListItem>
         ))}
-      </ul>
+      </List>
       <p>Your name and the time are recorded with them.</p>
     </div>
   );

@@ -36,18 +36,22 @@ export function Lever({ channel, value, maximum, units, disabled, onPull }: Prop
         aria-labelledby="lever-title"
         getAriaValueText={(now) => `${liveFigure(now, unit)} ${unit.symbol} ${referenceOf(as)}`.trim()}
         sx={{
-          color: 'var(--ink)',
+          color: 'var(--palette-tone-ink)',
           width: 12,
-          '& .MuiSlider-rail': { opacity: 1, background: 'var(--line)', borderRadius: 0 },
-          '& .MuiSlider-track': { border: 0, borderRadius: 0, background: 'var(--soft-ink)' },
+          '& .MuiSlider-rail': { opacity: 1, background: 'var(--palette-tone-line)', borderRadius: 0 },
+          '& .MuiSlider-track': { border: 0, borderRadius: 0, background: 'var(--palette-tone-softInk)' },
           '& .MuiSlider-thumb': {
             width: 58,
             height: 26,
             borderRadius: '3px',
-            background: 'var(--ink)',
+            background: 'var(--palette-tone-ink)',
             boxShadow: 'none',
             '&:hover, &.Mui-active': { boxShadow: 'none' },
-            '&.Mui-focusVisible': { boxShadow: 'none', outline: '3px solid var(--measured)', outlineOffset: '2px' },
+            '&.Mui-focusVisible': {
+              boxShadow: 'none',
+              outline: '3px solid var(--palette-tone-measured)',
+              outlineOffset: '2px',
+            },
           },
         }}
       />

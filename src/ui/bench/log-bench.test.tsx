@@ -1,4 +1,6 @@
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { packFrame } from '@/core/traces/frame';
+import { makeTrace } from '@/core/traces/trace';
 import type { Inference } from '@/core/formats/guess-mapping';
 import type { MappedColumn } from '@/core/formats/column-mapping';
 import type { LogAnswer, LogRequest } from '@/workers/log-messages';
@@ -24,7 +26,6 @@ class FakeWorker {
         this.hear({
           kind: 'part',
           bytes: new ArrayBuffer(16),
-          channels: ['supply_vacuum'],
           next: request.from === 0 ? 60_000 : null,
         }),
       );
@@ -62,7 +63,7 @@ const openedLog: Extract<LogAnswer, { kind: 'opened' }> = {
 const judged = (over: Partial<Extract<LogAnswer, { kind: 'judged' }>> = {}): LogAnswer => ({
   kind: 'judged',
   result: evaluation('vacuum-draw', 'pass'),
-  preview: { time: [0, 1, 2], columns: { supply_vacuum: [0, 40e3, 60e3] } },
+  preview: packFrame(makeTrace(Float64Array.of(0, 1, 2), { supply_vacuum: Float64Array.of(0, 40e3, 60e3) })).buffer,
   leftOut: [],
   repeatedTimes: 0,
   questioned: [],
@@ -291,8 +292,8 @@ describe('a step fed from a log', () => {
     await waitFor(() => expect(push).toHaveBeenCalledWith('/jobs/j1/bench/vacuum-hold-rest'));
     expect(sent.slice(1).map(({ method, path }) => `${method} ${path}`)).toEqual([
       'POST /api/jobs/j1/imports',
-      'PUT /api/runs/r7/parts?sequence=0&channels=supply_vacuum',
-      'PUT /api/runs/r7/parts?sequence=1&channels=supply_vacuum',
+      'PUT /api/runs/r7/parts?sequence=0',
+      'PUT /api/runs/r7/parts?sequence=1',
       'POST /api/runs/r7/parts',
     ]);
     expect(sent[1].body).toMatchObject({

@@ -1,4 +1,6 @@
 'use client';
+import List from '@mui/material/List';
+import ListItem from '@mui/material/ListItem';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import { useColorScheme } from '@mui/material/styles';
@@ -17,7 +19,8 @@ import type { JobView } from '@/server/jobs/job-view';
 import { Chart } from '@/ui/charts/chart';
 import { chartTokens } from '@/charts/chart-colours';
 import { Key } from '@/ui/parts/key';
-import type { GrowingTrace } from '@/core/traces/trace';
+import { readFrame } from '@/core/traces/frame';
+import { growingFrom, type GrowingTrace } from '@/core/traces/trace';
 import { send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
 import { BenchHead } from './bench-head';
@@ -45,6 +48,12 @@ interface Props {
 }
 
 const noSamples: GrowingTrace = { time: [], columns: {} };
+
+/** The thinned samples that the log worker sends. */
+function previewOf(bytes: ArrayBuffer): GrowingTrace {
+  const read = readFrame(new Uint8Array(bytes));
+  return read.kind === 'frame' ? growingFrom(read.frame.samples) : noSamples;
+}
 
 const questionWords: Readonly<Record<MappingQuestion['why'], (header: string) => string>> = {
   'unit-unknown': (header) =>
@@ -97,7 +106,7 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
       kind,
       step,
       context,
-      samples: judged?.preview ?? noSamples,
+      samples: judged ? previewOf(judged.preview) : noSamples,
       readings: {},
       bands: step.feeds.live?.bands(context, {}) ?? {},
       result: judged?.result ?? null,
@@ -293,22 +302,22 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
       <div className={styles.mapped}>
         {mapped.remembered && <p className={styles.note}>Understood as the last log with these headers.</p>}
         {questions.length > 0 && (
-          <ul className={styles.questions} aria-label="To be answered">
+          <List className={styles.questions} aria-label="To be answered">
             {questions.map(({ column, header, why }) => (
-              <li key={column}>
+              <ListItem key={column}>
                 {questionWords[why](header)}
-                <button
-                  type="button"
+                <Button
+                  size="small"
                   className={styles.answer}
                   onClick={() =>
                     setAnswered(new Set([...answered, answerOf(mapped.name, mapped.mapping[column], column)]))
                   }
                 >
                   it is so
-                </button>
-              </li>
+                </Button>
+              </ListItem>
             ))}
-          </ul>
+          </List>
         )}
         <MappingTable
           headers={mapped.opened.headers}

@@ -1,3 +1,4 @@
+import ButtonBase from '@mui/material/ButtonBase';
 import type { LookStep } from '@/core/procedure/look-step';
 import type { StepVerdict } from '@/core/vocabulary/verdict';
 import { VerdictShape } from '@/ui/parts/verdict-mark';
@@ -25,16 +26,15 @@ export function LookSketch({ step, marked, current, onChoose }: Props) {
       {step.feeds.look.points.map((point, at) => {
         const effect = step.feeds.look.options.find((option) => option.id === marked[point.id])?.effect;
         return (
-          <button
+          <ButtonBase
             key={point.id}
-            type="button"
             aria-label={`${at + 1}, ${point.title}`}
             aria-pressed={point.id === current}
             style={{ left: `${(point.at[0] / 320) * 100}%`, top: `${(point.at[1] / 200) * 100}%` }}
             onClick={() => onChoose(point.id)}
           >
             {effect ? <VerdictShape verdict={verdictOf[effect]} /> : at + 1}
-          </button>
+          </ButtonBase>
         );
       })}
     </div>

@@ -1,8 +1,14 @@
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
 import type { MappedColumn } from '@/core/formats/column-mapping';
 import { unitOfHeader, type GuessedColumn, type Inference } from '@/core/formats/guess-mapping';
 import { channels, findChannel } from '@/core/quantities/channels';
 import { measurementUnits, unitOf } from '@/core/quantities/measurement-unit';
 import { channelTitle } from '@/core/quantities/channels';
+import { Choice } from '@/ui/parts/choice';
 import styles from './bench.module.css';
 
 const inferenceWords: Readonly<Record<Inference, string>> = {
@@ -30,16 +36,16 @@ interface TableProps {
 /** What every column of a log is, for the technician to correct. */
 export function MappingTable({ headers, mapping, guesses, onChange }: TableProps) {
   return (
-    <table className={styles.mapping}>
-      <thead>
-        <tr>
-          <th scope="col">In the file</th>
-          <th scope="col">Is</th>
-          <th scope="col">Unit</th>
-          <th scope="col">Read as</th>
-        </tr>
-      </thead>
-      <tbody>
+    <Table className={styles.mapping}>
+      <TableHead>
+        <TableRow>
+          <TableCell>In the file</TableCell>
+          <TableCell>Is</TableCell>
+          <TableCell>Unit</TableCell>
+          <TableCell>Read as</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {headers.map((header, at) => (
           <MappingRow
             key={`${header}${at}`}
@@ -49,8 +55,8 @@ export function MappingTable({ headers, mapping, guesses, onChange }: TableProps
             onChange={(to) => onChange(mapping.map((each, other) => (other === at ? to : each)))}
           />
         ))}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   );
 }
 
@@ -77,13 +83,13 @@ function MappingRow({ header, column, said, onChange }: RowProps) {
   const way =
     column.use === 'channel' ? (column.absolute ? 'absolute' : column.sign < 0 ? 'negative' : 'plain') : 'plain';
   return (
-    <tr>
-      <th scope="row">
+    <TableRow>
+      <TableCell component="th" scope="row">
         <code>{header}</code>
         {said.length > 0 && <small>{said.join(', ')}</small>}
-      </th>
-      <td>
-        <select aria-label={`What ${header} is`} value={is} onChange={(event) => choose(event.target.value)}>
+      </TableCell>
+      <TableCell>
+        <Choice label={`What ${header} is`} value={is} onChange={choose}>
           <option value="own">kept as it is</option>
           <option value="skip">left out</option>
           <option value="time">Time</option>
@@ -92,15 +98,11 @@ function MappingRow({ header, column, said, onChange }: RowProps) {
               {channelTitle(each.id)}
             </option>
           ))}
-        </select>
-      </td>
-      <td>
+        </Choice>
+      </TableCell>
+      <TableCell>
         {dimension && (column.use === 'channel' || column.use === 'time') && (
-          <select
-            aria-label={`Unit of ${header}`}
-            value={column.unit}
-            onChange={(event) => onChange({ ...column, unit: event.target.value })}
-          >
+          <Choice label={`Unit of ${header}`} value={column.unit} onChange={(unit) => onChange({ ...column, unit })}>
             {measurementUnits
               .filter((unit) => unit.dimension === dimension)
               .map((unit) => (
@@ -108,28 +110,24 @@ function MappingRow({ header, column, said, onChange }: RowProps) {
                   {unit.symbol}
                 </option>
               ))}
-          </select>
+          </Choice>
         )}
-      </td>
-      <td>
+      </TableCell>
+      <TableCell>
         {column.use === 'channel' && (
-          <select
-            aria-label={`How ${header} is read`}
+          <Choice
+            label={`How ${header} is read`}
             value={way}
-            onChange={(event) =>
-              onChange({
-                ...column,
-                sign: event.target.value === 'negative' ? -1 : 1,
-                absolute: event.target.value === 'absolute',
-              })
+            onChange={(chosen) =>
+              onChange({ ...column, sign: chosen === 'negative' ? -1 : 1, absolute: chosen === 'absolute' })
             }
           >
             <option value="plain">{channel?.reference ?? 'as it is'}</option>
             <option value="negative">sign turned</option>
             {channel?.reference !== undefined && <option value="absolute">absolute</option>}
-          </select>
+          </Choice>
         )}
-      </td>
-    </tr>
+      </TableCell>
+    </TableRow>
   );
 }

@@ -2,25 +2,11 @@ import { restControls } from '@/core/physics/bench-controls';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { JobView } from '@/server/jobs/job-view';
 import type { RunStatus } from '@/server/runs/run-recorder';
-import type { WireFrame } from '@/server/runs/wire-frame';
-import { answering, evaluation, jobView, show } from '../../../tests/support/screens';
+import { wire, type WireWord } from '@/server/runs/wire-frame';
+import { makeTrace, type Trace } from '@/core/traces/trace';
+import { answering, FakeStream, evaluation, jobView, show } from '../../../tests/support/screens';
 import { push } from '../../../tests/support/router';
 import { MeasuredBench } from './measured-bench';
-
-/** A stream of server-sent events in the hands of the test. */
-class FakeEventSource {
-  static readonly CLOSED = 2;
-  static latest: FakeEventSource;
-  readyState = 1;
-  onmessage: ((event: { data: string }) => void) | null = null;
-  onerror: (() => void) | null = null;
-  constructor(readonly address: string) {
-    FakeEventSource.latest = this;
-  }
-  close() {
-    this.readyState = FakeEventSource.CLOSED;
-  }
-}
 
 const status = (over: Partial<RunStatus> = {}): RunStatus => ({
   phase: 1,
@@ -37,24 +23,20 @@ const status = (over: Partial<RunStatus> = {}): RunStatus => ({
   ...over,
 });
 
-const samples = (count: number, from = 0): Pick<WireFrame, 'time' | 'columns'> => {
-  const time = Array.from({ length: count }, (_, i) => (from + i + 1) / 200);
-  return {
-    time,
-    columns: {
-      input_pressure: time.map((t) => t * 1e5),
-      output_pressure: time.map((t) => t * 1e5 + 1e3),
-      supply_vacuum: time.map(() => 58_600),
-      control_vacuum: time.map(() => 58_200),
-      stop_switch: time.map(() => 0),
-    },
-  };
+const samples = (count: number, from = 0): Trace => {
+  const time = Float64Array.from({ length: count }, (_, i) => (from + i + 1) / 200);
+  return makeTrace(time, {
+    input_pressure: time.map((t) => t * 1e5),
+    output_pressure: time.map((t) => t * 1e5 + 1e3),
+    supply_vacuum: time.map(() => 58_600),
+    control_vacuum: time.map(() => 58_200),
+    stop_switch: time.map(() => 0),
+  });
 };
 
-async function frame(over: Partial<WireFrame>): Promise<void> {
+async function frame(over: Partial<WireWord>, given = samples(400)): Promise<void> {
   await act(async () => {
-    const whole: WireFrame = { kind: 'whole', state: 'recording', status: status(), ...samples(400), ...over };
-    FakeEventSource.latest.onmessage?.({ data: JSON.stringify(whole) });
+    FakeStream.latest.send(wire({ kind: 'whole', state: 'recording', status: status(), ...over }, given));
     await new Promise((resolve) => setTimeout(resolve, 40));
   });
 }
@@ -66,9 +48,7 @@ const open = (kind: 'recording' | 'interrupted' | 'complete', step = 'boost-curv
   jobView({ openRun: kind === 'recording' ? { kind, id: 'r1', step, hold: null } : { kind, id: 'r1', step } });
 const headline = () => screen.getByRole('heading', { level: 1 });
 
-beforeEach(() => {
-  Object.assign(globalThis, { EventSource: FakeEventSource });
-});
+beforeEach(() => void answering(200, {}));
 
 describe('bench before a run', () => {
   it('shows the band that waits for its line, and starts on Enter', async () => {
@@ -84,7 +64,7 @@ describe('bench before a run', () => {
         body: { step: 'boost-curve', person: 'Ilse Varga' },
       }),
     );
-    await waitFor(() => expect(FakeEventSource.latest.address).toBe('/api/runs/r1/stream'));
+    await waitFor(() => expect(FakeStream.latest.address).toBe('/api/runs/r1/stream'));
   });
 
   it('asks for cautions that nobody has read, before anything else', () => {
@@ -117,9 +97,9 @@ describe('bench while recording', () => {
   it('appends samples, and begins anew with a whole frame after a lost connection', async () => {
     bench(open('recording'));
     await frame({});
-    await frame({ kind: 'more', ...samples(200, 400) });
+    await frame({ kind: 'more' }, samples(200, 400));
     expect(screen.getByRole('contentinfo')).toHaveTextContent('3 s');
-    await frame({ kind: 'whole', ...samples(1000) });
+    await frame({}, samples(1000));
     expect(screen.getByRole('contentinfo')).toHaveTextContent('5 s');
   });
 
@@ -131,7 +111,7 @@ describe('bench while recording', () => {
     await waitFor(() =>
       expect(asked.at(-1)).toMatchObject({ path: '/api/runs/r1/command', body: { kind: 'by-itself', on: true } }),
     );
-    await frame({ kind: 'more', ...samples(20, 400), status: status({ byItself: true }) });
+    await frame({ kind: 'more', status: status({ byItself: true }) }, samples(20, 400));
     fireEvent.click(screen.getByRole('button', { name: /Take the lever/ }));
     await waitFor(() => expect(asked.at(-1)?.body).toEqual({ kind: 'by-itself', on: false }));
     fireEvent.change(screen.getByLabelText('Rig time'), { target: { value: '5' } });
@@ -150,22 +130,22 @@ describe('bench while recording', () => {
 
   it('calls a hold once its outcome is certain, and not before', async () => {
     const held = (seconds: number, rate: number) => {
-      const time = Array.from({ length: seconds * 200 }, (_, i) => (i + 1) / 200);
+      const time = Float64Array.from({ length: seconds * 200 }, (_, i) => (i + 1) / 200);
       const wobble = (i: number) => 30 * Math.sin(i * 1.7) + 20 * Math.cos(i * 0.9);
       const vacuum = time.map((t, i) => 58_600 - rate * Math.max(0, t - 1) + wobble(i));
-      return { time, columns: { supply_vacuum: vacuum, control_vacuum: vacuum } };
+      return makeTrace(time, { supply_vacuum: vacuum, control_vacuum: vacuum });
     };
     bench(open('recording', 'vacuum-hold-rest'), 'vacuum-hold-rest');
     const shutFor = (seconds: number) => status({ phase: 1, phases: 2, elapsed: seconds });
-    await frame({ ...held(4, 5), status: shutFor(3) });
+    await frame({ status: shutFor(3) }, held(4, 5));
     expect(headline()).toHaveTextContent('Source shut: wait 17 s');
     expect(screen.queryByRole('button', { name: /Call it/ })).not.toBeInTheDocument();
-    await frame({ ...held(9, 5), status: shutFor(8) });
+    await frame({ status: shutFor(8) }, held(9, 5));
     expect(headline()).toHaveTextContent(/^At 7 s of 15 s: 0\.0\d+ ± 0\.0\d+ kPa of 3\.30$/);
     const asked = answering(200, {});
     fireEvent.keyDown(document.body, { key: 'Enter', code: 'Enter' });
     await waitFor(() => expect(asked.at(-1)).toMatchObject({ path: '/api/runs/r1', body: { action: 'stop' } }));
-    await frame({ ...held(10, 900), status: shutFor(9) });
+    await frame({ status: shutFor(9) }, held(10, 900));
     expect(screen.getByRole('button', { name: /Call it: fail/ })).toBeInTheDocument();
   });
 
@@ -248,7 +228,7 @@ describe('bench after a run', () => {
     const asked = answering(200, { id: 'r2' });
     fireEvent.keyDown(document.body, { key: 'r', code: 'KeyR' });
     await waitFor(() => expect(asked[0]).toMatchObject({ path: '/api/jobs/j1/runs', body: { again: true } }));
-    await waitFor(() => expect(FakeEventSource.latest.address).toBe('/api/runs/r2/stream'));
+    await waitFor(() => expect(FakeStream.latest.address).toBe('/api/runs/r2/stream'));
   });
 
   it('throws a finished run away on X, and brings it back on request', async () => {
@@ -284,23 +264,22 @@ describe('bench after a run', () => {
     expect(headline()).toHaveTextContent('No word from the server');
     expect(screen.getByRole('alert')).toHaveTextContent('pressure may be on');
     expect(screen.getByRole('complementary', { name: 'Readings from before' })).toBeInTheDocument();
-    await frame({ kind: 'more', ...samples(20, 400) });
+    await frame({ kind: 'more' }, samples(20, 400));
     expect(headline()).toHaveTextContent('Pull the lever slowly');
     expect(screen.queryByRole('alert')).not.toBeInTheDocument();
     expect(screen.getByRole('complementary', { name: 'Readings' })).toBeInTheDocument();
   });
 
-  it('makes a connection again that was refused', async () => {
+  it('makes a connection again that was lost', async () => {
     bench(open('recording'));
     await frame({});
-    const first = FakeEventSource.latest;
+    const first = FakeStream.latest;
     await act(async () => {
-      first.close();
-      first.onerror?.();
+      first.end();
       await new Promise((resolve) => setTimeout(resolve, 1_300));
     });
-    expect(FakeEventSource.latest).not.toBe(first);
-    expect(FakeEventSource.latest.address).toBe('/api/runs/r1/stream');
+    expect(FakeStream.latest).not.toBe(first);
+    expect(FakeStream.latest.address).toBe('/api/runs/r1/stream');
   });
 
   it.each([
@@ -310,7 +289,7 @@ describe('bench after a run', () => {
     answering(200, evaluation('boost-curve', 'pass'));
     bench(open('recording'));
     await frame({});
-    await frame({ kind: 'more', state, ...samples(0), status: null });
+    await frame({ kind: 'more', state, status: null }, samples(0));
     expect(await screen.findByRole('alert')).toHaveTextContent(told);
   });
 });

@@ -324,18 +324,19 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
           {curve && (
             <div className={styles.legend}>
               <span>
-                <i style={{ background: 'var(--measured)' }} /> pull
+                <i style={{ background: 'var(--palette-tone-measured)' }} /> pull
               </span>
               <span>
-                <i style={{ background: 'var(--way-back)' }} /> way back
+                <i style={{ background: 'var(--palette-tone-wayBack)' }} /> way back
               </span>
               {curve.outputs[1] && (
                 <span>
-                  <i style={{ background: 'var(--ink)' }} /> {channelTitle(curve.outputs[1]).toLowerCase()}, dashed
+                  <i style={{ background: 'var(--palette-tone-ink)' }} /> {channelTitle(curve.outputs[1]).toLowerCase()}
+                  , dashed
                 </span>
               )}
               <span>
-                <i style={{ background: 'var(--band-edge)' }} /> where a sound one lies
+                <i style={{ background: 'var(--palette-tone-bandEdge)' }} /> where a sound one lies
               </span>
             </div>
           )}

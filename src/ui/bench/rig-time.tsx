@@ -1,6 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
 import { recorderSpeeds } from '@/server/runs/recorder-speeds';
+import { Choice } from '@/ui/parts/choice';
 import styles from './bench.module.css';
 
 interface Props {
@@ -21,12 +22,13 @@ export function RigTime({ speed, onChange }: Props) {
     return () => clearTimeout(over);
   }, [asked]);
   return (
-    <label className={styles.speed}>
+    <span className={styles.speed}>
       Rig time
-      <select
+      <Choice
+        label="Rig time"
         value={asked ?? speed}
-        onChange={(event) => {
-          const wanted = Number(event.target.value);
+        onChange={(chosen) => {
+          const wanted = Number(chosen);
           setAsked(wanted);
           onChange(wanted);
         }}
@@ -36,7 +38,7 @@ export function RigTime({ speed, onChange }: Props) {
             × {each}
           </option>
         ))}
-      </select>
-    </label>
+      </Choice>
+    </span>
   );
 }

@@ -1,3 +1,5 @@
+import List from '@mui/material/List';
+import ListItem from '@mui/material/ListItem';
 import { useRouter } from 'next/navigation';
 import type { JobView, StepView } from '@/server/jobs/job-view';
 import styles from './bench.module.css';
@@ -6,9 +8,9 @@ import styles from './bench.module.css';
 export function ShutNotice({ shut }: { readonly shut: NonNullable<StepView['shut']> }) {
   return (
     <div className={styles.cautions} role="status">
-      <ul>
-        <li>{shut.why}</li>
-      </ul>
+      <List>
+        <ListItem>{shut.why}</ListItem>
+      </List>
       <p>The interlock holds on the server too: no other way of feeding the step opens it.</p>
     </div>
   );

@@ -1,3 +1,5 @@
+import List from '@mui/material/List';
+import ListItem from '@mui/material/ListItem';
 import Link from 'next/link';
 import type { JobView, StepView } from '@/server/jobs/job-view';
 import { VerdictShape } from '@/ui/parts/verdict-mark';
@@ -14,9 +16,9 @@ function under(step: StepView): string {
 export function StepList({ view, current }: { readonly view: JobView; readonly current: string }) {
   return (
     <nav aria-label="Run sheet" style={{ display: 'contents' }}>
-      <ul className={styles.steps}>
+      <List className={styles.steps}>
         {view.steps.map((step) => (
-          <li key={step.id}>
+          <ListItem key={step.id}>
             <Link
               href={`/jobs/${view.job.id}/bench/${step.id}`}
               aria-current={step.id === current ? 'step' : undefined}
@@ -27,9 +29,9 @@ export function StepList({ view, current }: { readonly view: JobView; readonly c
                 <small>{under(step)}</small>
               </span>
             </Link>
-          </li>
+          </ListItem>
         ))}
-      </ul>
+      </List>
     </nav>
   );
 }

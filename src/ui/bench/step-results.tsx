@@ -1,3 +1,5 @@
+import List from '@mui/material/List';
+import ListItem from '@mui/material/ListItem';
 import { expandedUncertainty } from '@/core/instruments/uncertainty';
 import { remarksOf, type StepEvaluation } from '@/core/judging/evaluate-unit';
 import { figure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
@@ -22,13 +24,13 @@ export function StepResults({ result, units, heading = 'This run' }: Props) {
       <h2>
         {heading} <VerdictMark verdict={result.verdict} />
       </h2>
-      <ul>
+      <List>
         {result.characteristics.map((found) => {
           const check = result.checks.find((each) => each.characteristic === found.id);
           const as = shownAs(found.id);
           const unit = shownUnit(as, units);
           return (
-            <li key={found.id}>
+            <ListItem key={found.id}>
               <VerdictShape verdict={check ? check.verdict.kind : 'recorded'} />
               <div>
                 <b>{characteristicTitle(found.id)}</b>
@@ -50,10 +52,10 @@ export function StepResults({ result, units, heading = 'This run' }: Props) {
                   </small>
                 )}
               </div>
-            </li>
+            </ListItem>
           );
         })}
-      </ul>
+      </List>
       {notes.map((note) => (
         <small key={note.code}>{analysisProblemText(note, units)}</small>
       ))}

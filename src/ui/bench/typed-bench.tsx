@@ -9,6 +9,7 @@ import type { DecisionPolicy } from '@/core/vocabulary/verdict';
 import type { CautionId } from '@/core/vocabulary/caution-id';
 import { figure, referenceOf, shownUnit } from '@/core/wording/display';
 import type { JobView } from '@/server/jobs/job-view';
+import { Choice } from '@/ui/parts/choice';
 import { Key } from '@/ui/parts/key';
 import { OverdueNote } from '@/ui/parts/overdue-note';
 import { Refused, send } from '@/ui/shell/request';
@@ -226,12 +227,12 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
   /** A word to choose instead of a figure to type. */
   function choiceOf({ field, text }: TypedRow) {
     return (
-      <select
+      <Choice
         id={`reading-${field.id}`}
         className={styles.choice}
         value={text}
-        aria-describedby={`said-${field.id}`}
-        onChange={(event) => typed.type(field.id, event.target.value)}
+        describedBy={`said-${field.id}`}
+        onChange={(chosen) => typed.type(field.id, chosen)}
       >
         <option value="">choose</option>
         {field.choices?.map((title, at) => (
@@ -239,7 +240,7 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
             {title}
           </option>
         ))}
-      </select>
+      </Choice>
     );
   }
 
@@ -255,16 +256,16 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
       return (
         <>
           {read.either.map((text) => (
-            <button key={text} type="button" className={styles.answer} onClick={() => typed.type(field.id, text)}>
+            <Button key={text} size="small" className={styles.answer} onClick={() => typed.type(field.id, text)}>
               it is {text.trim()}
-            </button>
+            </Button>
           ))}
         </>
       );
     return questioned ? (
-      <button type="button" className={styles.answer} onClick={() => typed.confirm(field.id)}>
+      <Button size="small" className={styles.answer} onClick={() => typed.confirm(field.id)}>
         it is so
-      </button>
+      </Button>
     ) : null;
   }
 

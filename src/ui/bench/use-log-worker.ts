@@ -139,8 +139,10 @@ export function useLogWorker(setting: OpenRequest) {
           const part: Part = await coming;
           // The next part is made ready while this one is on its way.
           coming = part.next === null ? null : partOf(made, part.next);
-          const query = new URLSearchParams({ sequence: String(sequence), channels: part.channels.join(',') });
-          const response = await fetch(`/api/runs/${id}/parts?${query}`, { method: 'PUT', body: part.bytes });
+          const response = await fetch(`/api/runs/${id}/parts?sequence=${sequence}`, {
+            method: 'PUT',
+            body: part.bytes,
+          });
           if (!response.ok) throw new Error(`The server did not take part ${sequence + 1} of the log.`);
           setState({ kind: 'sending', name, share: part.next === null ? 1 : part.next / opened.rows });
         }

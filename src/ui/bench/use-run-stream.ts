@@ -1,8 +1,9 @@
 'use client';
-import type { GrowingTrace } from '@/core/traces/trace';
+import { FrameReader } from '@/core/traces/frame';
+import { appendTo, type GrowingTrace, type Trace } from '@/core/traces/trace';
 import { useEffect, useRef, useState } from 'react';
 import type { RunStatus } from '@/server/runs/run-recorder';
-import type { WireFrame } from '@/server/runs/wire-frame';
+import type { WireWord } from '@/server/runs/wire-frame';
 
 export type StreamState = 'connecting' | 'recording' | 'interrupted' | 'complete' | 'kept' | 'discarded';
 
@@ -24,11 +25,22 @@ const nothing: GrowingTrace = { time: [], columns: {} };
 const notYet: RunStream = { state: 'connecting', status: null, silent: false, samples: nothing, version: 0 };
 const endStates = new Set(['complete', 'kept', 'discarded', 'interrupted']);
 
-function append(samples: GrowingTrace, frame: WireFrame): void {
-  for (const time of frame.time) samples.time.push(time);
-  for (const [id, column] of Object.entries(frame.columns)) {
-    const own = (samples.columns[id] ??= []);
-    for (const value of column) own.push(value ?? Number.NaN);
+/** Hands on every frame of a run's stream as it comes, until the stream ends; throws where it breaks off. */
+async function readFrames(
+  runId: string,
+  signal: AbortSignal,
+  heard: (word: WireWord, samples: Trace) => void,
+): Promise<void> {
+  const response = await fetch(`/api/runs/${runId}/stream`, { signal });
+  if (!response.ok || !response.body) throw new Error('The run cannot be followed.');
+  const pieces = response.body.getReader();
+  const reader = new FrameReader();
+  for (;;) {
+    const { done, value } = await pieces.read();
+    if (done) return;
+    const frames = reader.push(value);
+    if (!frames) throw new Error('What came from the server is no run.');
+    for (const { said, samples } of frames) heard(said as WireWord, samples);
   }
 }
 
@@ -42,7 +54,7 @@ export function useRunStream(runId: string | null, attempt: number): RunStream {
     let last: Pick<RunStream, 'state' | 'status' | 'silent'> = { state: 'connecting', status: null, silent: false };
     let heard = Date.now();
     let again: ReturnType<typeof setTimeout> | null = null;
-    let source: EventSource;
+    const leaving = new AbortController();
     const show = () => {
       // Many frames may come between two pictures: one redraw for all of them.
       if (pending.current) return;
@@ -53,21 +65,17 @@ export function useRunStream(runId: string | null, attempt: number): RunStream {
     };
     const connect = () => {
       again = null;
-      source = new EventSource(`/api/runs/${runId}/stream`);
-      source.onmessage = (event: MessageEvent<string>) => {
-        const frame = JSON.parse(event.data) as WireFrame;
+      readFrames(runId, leaving.signal, ({ kind, state, status }, fresh) => {
         heard = Date.now();
-        if (frame.kind === 'whole') samples = { time: [], columns: {} };
-        append(samples, frame);
-        last = { state: frame.state as StreamState, status: frame.status ?? last.status, silent: false };
-        if (frame.state !== 'recording') source.close();
+        if (kind === 'whole') samples = { time: [], columns: {} };
+        appendTo(samples, fresh);
+        last = { state: state as StreamState, status: status ?? last.status, silent: false };
         show();
-      };
-      source.onerror = () => {
-        // The browser makes a broken connection again by itself, but not one that was refused.
-        if (source.readyState === EventSource.CLOSED && !endStates.has(last.state) && !again)
-          again = setTimeout(connect, againAfter);
-      };
+      })
+        .catch(() => undefined)
+        .finally(() => {
+          if (!leaving.signal.aborted && !endStates.has(last.state)) again = setTimeout(connect, againAfter);
+        });
     };
     connect();
     const watch = setInterval(() => {
@@ -79,7 +87,7 @@ export function useRunStream(runId: string | null, attempt: number): RunStream {
     return () => {
       clearInterval(watch);
       if (again) clearTimeout(again);
-      source.close();
+      leaving.abort();
       if (pending.current) cancelAnimationFrame(pending.current);
       pending.current = 0;
     };

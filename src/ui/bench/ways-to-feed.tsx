@@ -1,3 +1,5 @@
+import Tab from '@mui/material/Tab';
+import Tabs from '@mui/material/Tabs';
 import Link from 'next/link';
 import type { JudgedStep } from '@/core/judging/evaluate-unit';
 import type { JobView } from '@/server/jobs/job-view';
@@ -19,12 +21,10 @@ export function WaysToFeed({ view, step, current }: Props) {
     { id: 'dial', title: 'Dials', href: `${base}?by=dial` },
   ];
   return (
-    <nav className={styles.ways} aria-label="How this step is read">
+    <Tabs className={styles.ways} variant="fullWidth" value={current} aria-label="How this step is read">
       {ways.map((way) => (
-        <Link key={way.id} href={way.href} aria-current={way.id === current ? 'page' : undefined}>
-          {way.title}
-        </Link>
+        <Tab key={way.id} value={way.id} label={way.title} component={Link} href={way.href} />
       ))}
-    </nav>
+    </Tabs>
   );
 }

@@ -1,16 +1,18 @@
 'use client';
-import * as echarts from 'echarts';
+import type { EChartsOption } from 'echarts';
+import type { EChartsType } from 'echarts/core';
 import { useEffect, useRef } from 'react';
+import { chartIn } from '@/charts/library';
 
 interface Props {
-  readonly option: echarts.EChartsOption;
+  readonly option: EChartsOption;
   /** What the picture says, for those who do not see it. */
   readonly text: string;
   readonly className?: string;
 }
 
 /** What a picture is made of: while this stays, only data changes and merging is enough. */
-function makeUp({ series, xAxis, yAxis }: echarts.EChartsOption): string {
+function makeUp({ series, xAxis, yAxis }: EChartsOption): string {
   const list = <T,>(one: T | readonly T[] | undefined): readonly T[] =>
     one === undefined ? [] : Array.isArray(one) ? (one as readonly T[]) : [one as T];
   const ids = list(series as { id?: string } | { id?: string }[]).map((each) => each.id ?? '');
@@ -21,12 +23,12 @@ function makeUp({ series, xAxis, yAxis }: echarts.EChartsOption): string {
 /** An ECharts canvas that fills its box and redraws at most once a frame. */
 export function Chart({ option, text, className }: Props) {
   const box = useRef<HTMLDivElement>(null);
-  const chart = useRef<echarts.ECharts | null>(null);
+  const chart = useRef<EChartsType | null>(null);
   const shown = useRef('');
   useEffect(() => {
     const element = box.current;
     if (!element) return;
-    const made = echarts.init(element, null, { renderer: 'canvas' });
+    const made = chartIn(element, null, { renderer: 'canvas' });
     chart.current = made;
     // An observer also speaks when it begins: only another size is worth drawing again for.
     const observer = new ResizeObserver(() => {

@@ -1,4 +1,6 @@
 'use client';
+import List from '@mui/material/List';
+import ListItem from '@mui/material/ListItem';
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
@@ -48,7 +50,7 @@ function Card({ view, onEnd }: { readonly view: JobView; readonly onEnd: () => v
   const hold = openRun?.kind === 'recording' ? openRun.hold : null;
   const held = view.steps.find((step) => step.id === openRun?.step)?.title ?? '';
   return (
-    <li>
+    <ListItem>
       <Link href={`/jobs/${job.id}`} className={styles.card}>
         {hold ? (
           <HoldRing title={`${job.serial}, ${held}`} seconds={hold.seconds} endsAt={hold.endsAt} onEnd={onEnd} />
@@ -68,7 +70,7 @@ function Card({ view, onEnd }: { readonly view: JobView; readonly onEnd: () => v
           <p className={styles.line}>{hold ? held : line}</p>
         </div>
       </Link>
-    </li>
+    </ListItem>
   );
 }
 
@@ -87,13 +89,13 @@ function useWhileRecording(views: readonly JobView[], router: ReturnType<typeof 
 /** A job that cannot be read: said in its place, so that nobody looks for it in vain. */
 function BrokenCard({ job }: { readonly job: BrokenJob }) {
   return (
-    <li className={styles.broken}>
+    <ListItem className={styles.broken}>
       <h3>
         {job.number === null ? 'A job' : `Job ${job.number}`}
         {job.serial && ` · ${job.serial}`}
       </h3>
       <p>It cannot be shown. {job.why} The others are not touched by it.</p>
-    </li>
+    </ListItem>
   );
 }
 
@@ -150,17 +152,17 @@ export function Floor({ floor, air, today }: Props) {
         )}
       </section>
       {more > 0 && (
-        <button type="button" className={styles.more} aria-expanded={whole} onClick={() => setWhole(!whole)}>
+        <Button size="small" className={styles.more} aria-expanded={whole} onClick={() => setWhole(!whole)}>
           {whole ? 'Show the three most urgent' : `${more} more ${more === 1 ? 'needs' : 'need'} somebody`}
-        </button>
+        </Button>
       )}
       {broken.length > 0 && (
         <section aria-label="Cannot be read" className={styles.brokenList}>
-          <ul>
+          <List>
             {broken.map((job) => (
               <BrokenCard key={job.id} job={job} />
             ))}
-          </ul>
+          </List>
         </section>
       )}
       <div className={styles.columns}>
@@ -174,11 +176,11 @@ export function Floor({ floor, air, today }: Props) {
               {here.length === 0 ? (
                 <p className={styles.empty}>{empty}</p>
               ) : (
-                <ul>
+                <List>
                   {here.map((view) => (
                     <Card key={view.job.id} view={view} onEnd={refresh} />
                   ))}
-                </ul>
+                </List>
               )}
             </section>
           );

@@ -1,4 +1,5 @@
 'use client';
+import CircularProgress from '@mui/material/CircularProgress';
 import { useEffect, useRef, useState } from 'react';
 import styles from './floor.module.css';
 
@@ -11,9 +12,6 @@ interface Props {
   readonly endsAt: string;
   readonly onEnd: () => void;
 }
-
-const radius = 26;
-const circumference = 2 * Math.PI * radius;
 
 /** Two short tones; silent where the browser does not let a page sound without having been touched. */
 function sound(): void {
@@ -59,22 +57,15 @@ export function HoldRing({ title, seconds, endsAt, onEnd }: Props) {
   const shown = whole >= 60 ? `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}` : String(whole);
   return (
     <div className={styles.ring} role="timer" aria-label={`${title}: ${shown} ${whole >= 60 ? 'min' : 's'} left`}>
-      <svg width={64} height={64} viewBox="0 0 64 64" aria-hidden>
-        <circle cx={32} cy={32} r={radius} fill="none" stroke="var(--line)" strokeWidth={6} />
-        <circle
-          cx={32}
-          cy={32}
-          r={radius}
-          fill="none"
-          stroke="var(--ink)"
-          strokeWidth={6}
-          strokeDasharray={`${share * circumference} ${circumference}`}
-          transform="rotate(-90 32 32)"
-        />
-        <text x={32} y={38} textAnchor="middle" className={styles.ringFigure}>
-          {shown}
-        </text>
-      </svg>
+      <CircularProgress
+        variant="determinate"
+        value={share * 100}
+        size={60}
+        thickness={4.4}
+        enableTrackSlot
+        aria-hidden
+      />
+      <span className={styles.ringFigure}>{shown}</span>
     </div>
   );
 }

@@ -1,4 +1,11 @@
 'use client';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import List from '@mui/material/List';
+import ListItem from '@mui/material/ListItem';
 import Button from '@mui/material/Button';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
@@ -72,17 +79,17 @@ export function InstrumentsPage({ instruments, takenOff, today }: Props) {
       </PageHead>
       {trouble && <p role="alert">{trouble}</p>}
       {takenOff.length > 0 && (
-        <ul className={styles.takenOff} aria-label="Taken off within the day">
+        <List className={styles.takenOff} aria-label="Taken off within the day">
           {takenOff.map(({ id, instrument }) => (
-            <li key={id}>
+            <ListItem key={id}>
               {instrument.name} was taken off {channelTitle(instrument.channel).toLowerCase()}: the stand-in’s own
               counts there now.
               <Button onClick={() => void change({ takenOff: id }, 'POST')} aria-label={`Put ${instrument.name} back`}>
                 Put it back
               </Button>
-            </li>
+            </ListItem>
           ))}
-        </ul>
+        </List>
       )}
       {edited !== null && (
         <InstrumentForm
@@ -97,52 +104,54 @@ export function InstrumentsPage({ instruments, takenOff, today }: Props) {
           No instrument is mounted: the stand-in’s own are used. Mount the first one to judge with its class.
         </p>
       ) : (
-        <table className={styles.table}>
-          <thead>
-            <tr>
-              <th scope="col">Channel</th>
-              <th scope="col">Instrument</th>
-              <th scope="col">Range</th>
-              <th scope="col">Division</th>
-              <th scope="col">Class</th>
-              <th scope="col">Calibration</th>
-              <th scope="col">
+        <Table className={styles.table}>
+          <TableHead>
+            <TableRow>
+              <TableCell>Channel</TableCell>
+              <TableCell>Instrument</TableCell>
+              <TableCell>Range</TableCell>
+              <TableCell>Division</TableCell>
+              <TableCell>Class</TableCell>
+              <TableCell>Calibration</TableCell>
+              <TableCell>
                 <span className={styles.hidden}>What to do</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
+              </TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
             {instruments.map((each) => {
               const due = dueText(each, today);
               return (
-                <tr key={each.channel}>
-                  <th scope="row">{channelTitle(each.channel)}</th>
-                  <td>{each.name}</td>
-                  <td data-label="Range">
+                <TableRow key={each.channel}>
+                  <TableCell component="th" scope="row">
+                    {channelTitle(each.channel)}
+                  </TableCell>
+                  <TableCell>{each.name}</TableCell>
+                  <TableCell data-label="Range">
                     <code>
                       {each.range} {each.unit}
                     </code>
-                  </td>
-                  <td data-label="Division">
+                  </TableCell>
+                  <TableCell data-label="Division">
                     <code>
                       {each.resolution} {each.unit}
                     </code>
-                  </td>
-                  <td data-label="Class">
+                  </TableCell>
+                  <TableCell data-label="Class">
                     <code>{each.classPercent} %</code> of {each.classOf === 'full-scale' ? 'full scale' : 'reading'}
-                  </td>
-                  <td data-label="Calibration" className={due.overdue ? styles.overdue : undefined}>
+                  </TableCell>
+                  <TableCell data-label="Calibration" className={due.overdue ? styles.overdue : undefined}>
                     {due.text}
-                  </td>
-                  <td className={styles.actions}>
+                  </TableCell>
+                  <TableCell className={styles.actions}>
                     <Button onClick={() => setEdited(each)}>Change</Button>
                     <Button onClick={() => void change({ channel: each.channel }, 'DELETE')}>Take off</Button>
-                  </td>
-                </tr>
+                  </TableCell>
+                </TableRow>
               );
             })}
-          </tbody>
-        </table>
+          </TableBody>
+        </Table>
       )}
     </>
   );

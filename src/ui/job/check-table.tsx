@@ -1,3 +1,10 @@
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import ListItem from '@mui/material/ListItem';
+import { Bullets } from '@/ui/parts/bullets';
 import { expandedUncertainty } from '@/core/instruments/uncertainty';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import { figure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
@@ -18,71 +25,71 @@ export function CheckTable({
   readonly units: DisplayUnits;
 }) {
   return (
-    <table className={styles.table}>
-      <thead>
-        <tr>
-          <th>What</th>
-          <th>Reading ± U</th>
-          <th>Limit</th>
-          <th>Verdict</th>
-        </tr>
-      </thead>
-      <tbody>
+    <Table className={styles.table}>
+      <TableHead>
+        <TableRow>
+          <TableCell>What</TableCell>
+          <TableCell>Reading ± U</TableCell>
+          <TableCell>Limit</TableCell>
+          <TableCell>Verdict</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {evaluation.characteristics.map((found) => {
           const check = evaluation.checks.find((each) => each.characteristic === found.id);
           const as = shownAs(found.id);
           const unit = shownUnit(as, units);
           const symbol = [unit.symbol === '1' ? '' : unit.symbol, referenceOf(as)].filter(Boolean).join(' ');
           return (
-            <tr key={found.id}>
-              <td>
+            <TableRow key={found.id}>
+              <TableCell>
                 {characteristicTitle(found.id)}
                 {found.kind === 'measured' && (
                   <details className={styles.budget}>
                     <summary>arithmetic</summary>
-                    <ul>
+                    <Bullets>
                       {found.estimate.components
                         .filter((part) => part.standard > 0)
                         .map((part, at) => (
-                          <li key={`${part.source}${at}`}>
+                          <ListItem key={`${part.source}${at}`}>
                             {sourceWords[part.source]}: u = {figure(part.standard + unit.offset, unit)}{' '}
                             {unit.symbol === '1' ? '' : unit.symbol}
-                          </li>
+                          </ListItem>
                         ))}
-                      <li>
+                      <ListItem>
                         U = 2·√Σu² = {figure(expandedUncertainty(found.estimate), unit)}{' '}
                         {unit.symbol === '1' ? '' : unit.symbol}
-                      </li>
+                      </ListItem>
                       {check && check.limit.standard > 0 && (
-                        <li>
+                        <ListItem>
                           the limit itself: u = {figure(check.limit.standard, unit)}{' '}
                           {unit.symbol === '1' ? '' : unit.symbol}
-                        </li>
+                        </ListItem>
                       )}
-                    </ul>
+                    </Bullets>
                   </details>
                 )}
-              </td>
-              <td>
+              </TableCell>
+              <TableCell>
                 {found.kind === 'measured'
                   ? `${figure(found.estimate.value, unit, expandedUncertainty(found.estimate))} ${symbol}`
                   : '–'}
                 {found.kind !== 'measured' && <small>{analysisProblemText(found.problem, units)}</small>}
-              </td>
-              <td>
+              </TableCell>
+              <TableCell>
                 {check ? limitText(check, units) : 'no limit'}
                 {check && <small>{limitSourceText(check.limit.source)}</small>}
-              </td>
-              <td>
+              </TableCell>
+              <TableCell>
                 <VerdictMark verdict={check ? check.verdict.kind : 'recorded'} />
                 {check?.verdict.kind === 'undecided' && found.kind === 'measured' && (
                   <small>{checkReason(check, units)}</small>
                 )}
-              </td>
-            </tr>
+              </TableCell>
+            </TableRow>
           );
         })}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   );
 }

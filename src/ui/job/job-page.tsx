@@ -1,4 +1,7 @@
 'use client';
+import List from '@mui/material/List';
+import ListItem from '@mui/material/ListItem';
+import { Bullets } from '@/ui/parts/bullets';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Link from 'next/link';
@@ -47,9 +50,9 @@ function RunLine({ run }: { readonly run: RunSummary }) {
         </span>
       )}
       {run.struckOut === null && !asking && (
-        <button type="button" onClick={() => setAsking(true)}>
+        <Button size="small" variant="text" onClick={() => setAsking(true)}>
           strike out
-        </button>
+        </Button>
       )}
       {asking && (
         <form
@@ -79,14 +82,14 @@ function Findings({ view, step }: { readonly view: JobView; readonly step: StepV
   if (definition?.kind !== 'look' || !step.evaluation.findings) return null;
   const { findings } = step.evaluation;
   return (
-    <ul>
+    <Bullets>
       {definition.feeds.look.points.map((point) => (
-        <li key={point.id}>
+        <ListItem key={point.id}>
           {point.title}:{' '}
           {definition.feeds.look.options.find((option) => option.id === findings[point.id])?.title.toLowerCase()}
-        </li>
+        </ListItem>
       ))}
-    </ul>
+    </Bullets>
   );
 }
 
@@ -96,7 +99,7 @@ function StepRow({ view, step, at }: { readonly view: JobView; readonly step: St
   const done = verdict !== 'not-run';
   const notes = remarksOf(step.evaluation);
   return (
-    <li className={view.nextStep === step.id ? styles.next : undefined}>
+    <ListItem className={view.nextStep === step.id ? styles.next : undefined}>
       <details open={verdict === 'fail' || verdict === 'undecided'}>
         <summary>
           <b>{at + 1}</b>
@@ -124,7 +127,7 @@ function StepRow({ view, step, at }: { readonly view: JobView; readonly step: St
       >
         {done ? 'Look at it' : 'Do it'}
       </Link>
-    </li>
+    </ListItem>
   );
 }
 
@@ -198,11 +201,11 @@ export function JobPage({ view }: { readonly view: JobView }) {
               {by} judged this job anew, {when(at, 'moment')}: {what}. Papers that were issued stay as they are.
             </p>
           ))}
-          <ol className={styles.sheet}>
+          <List component="ol" className={styles.sheet}>
             {view.steps.map((step, at) => (
               <StepRow key={step.id} view={view} step={step} at={at} />
             ))}
-          </ol>
+          </List>
         </section>
         <aside className={styles.side}>
           <section className={`${styles.panel} ${styles.face}`} aria-label="Face">
@@ -223,17 +226,17 @@ export function JobPage({ view }: { readonly view: JobView }) {
               <p>Every required step is done. The unit can be released.</p>
             )}
             {view.releases.length > 0 && (
-              <ul>
+              <Bullets>
                 {view.releases.map((release) => (
-                  <li key={release.id}>
+                  <ListItem key={release.id}>
                     <a href={`/api/releases/${release.id}/pdf`}>
                       {release.kind === 'released' ? 'Release' : 'Findings'}, {when(release.issuedAt, 'moment')}
                     </a>
                     , {release.person}
                     {release.withdrawn && ` (withdrawn ${when(release.withdrawn.at, 'moment')})`}
-                  </li>
+                  </ListItem>
                 ))}
-              </ul>
+              </Bullets>
             )}
             {!paperFirst && (
               <Button component={Link} href={`/jobs/${job.id}/release`}>

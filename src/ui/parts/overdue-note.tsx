@@ -1,3 +1,5 @@
+import List from '@mui/material/List';
+import ListItem from '@mui/material/ListItem';
 import dayjs from 'dayjs';
 import { channelTitle } from '@/core/quantities/channels';
 import type { OverdueInstrument } from '@/server/jobs/job-view';
@@ -7,13 +9,13 @@ import styles from './parts.module.css';
 export function OverdueNote({ overdue }: { readonly overdue: readonly OverdueInstrument[] }) {
   if (overdue.length === 0) return null;
   return (
-    <ul className={styles.overdue} aria-label="Overdue calibrations">
+    <List className={styles.overdue} aria-label="Overdue calibrations">
       {overdue.map(({ channel, name, dueOn }) => (
-        <li key={channel}>
+        <ListItem key={channel}>
           {channelTitle(channel)}: {name} has been overdue since {dayjs(dueOn).format('D MMM YYYY')}. Its error counts
           double.
-        </li>
+        </ListItem>
       ))}
-    </ul>
+    </List>
   );
 }

@@ -1,4 +1,7 @@
 'use client';
+import List from '@mui/material/List';
+import Button from '@mui/material/Button';
+import ListItem from '@mui/material/ListItem';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Undoable } from '@/server/undo/undo';
@@ -39,24 +42,24 @@ export function UndoList({
   return (
     <div className={styles.undo} role="group" aria-label="Can be brought back">
       {trouble && <p role="alert">{trouble}</p>}
-      <ul>
+      <List>
         {undoable.map(({ act, what, of: done, person: by, at }, line) => {
           const said = `${of ? `${of[line]}: ` : ''}${words[what](done?.title ?? '')}`;
           return (
-            <li key={act}>
+            <ListItem key={act}>
               <span>
                 {said}
                 <small>
                   {when(at, 'moment')}, {by}
                 </small>
               </span>
-              <button type="button" onClick={() => void bringBack(act)} aria-label={`Bring back: ${said}`}>
+              <Button size="small" onClick={() => void bringBack(act)} aria-label={`Bring back: ${said}`}>
                 Bring it back
-              </button>
-            </li>
+              </Button>
+            </ListItem>
           );
         })}
-      </ul>
+      </List>
     </div>
   );
 }

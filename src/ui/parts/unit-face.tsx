@@ -29,14 +29,14 @@ export function UnitFace({ face, width = 96, height = 68 }: Props) {
       role="img"
       aria-label={face.measured ? 'Measured over the band of a sound unit' : 'Band of a sound unit, not measured yet'}
     >
-      <path d={`${path([...low, ...high])}Z`} fill="var(--band)" />
+      <path d={`${path([...low, ...high])}Z`} fill="var(--palette-tone-band)" />
       {face.measured && (
         <>
-          <path d={path(face.measured.wayBack)} fill="none" stroke="var(--way-back)" strokeWidth={1.4} />
+          <path d={path(face.measured.wayBack)} fill="none" stroke="var(--palette-tone-wayBack)" strokeWidth={1.4} />
           <path
             d={path(face.measured.apply)}
             fill="none"
-            stroke="var(--measured)"
+            stroke="var(--palette-tone-measured)"
             strokeWidth={2}
             strokeLinejoin="round"
           />

@@ -5,12 +5,12 @@ import styles from './parts.module.css';
 export type ShownVerdict = StepVerdict | UnitVerdict;
 
 const tones: Readonly<Record<ShownVerdict, string>> = {
-  pass: 'var(--pass)',
-  fail: 'var(--fail)',
-  undecided: 'var(--undecided)',
-  recorded: 'var(--soft-ink)',
-  'not-run': 'var(--soft-ink)',
-  incomplete: 'var(--soft-ink)',
+  pass: 'var(--palette-tone-pass)',
+  fail: 'var(--palette-tone-fail)',
+  undecided: 'var(--palette-tone-undecided)',
+  recorded: 'var(--palette-tone-softInk)',
+  'not-run': 'var(--palette-tone-softInk)',
+  incomplete: 'var(--palette-tone-softInk)',
 };
 
 /** The shape of a verdict: disc with tick, diamond with cross, half disc, square, dashed ring. */
@@ -21,13 +21,13 @@ export function VerdictShape({ verdict, size = 18 }: { readonly verdict: ShownVe
       {verdict === 'pass' && (
         <>
           <circle cx="10" cy="10" r="9" fill={tone} />
-          <path d="M5.5 10.4l3 3 6-6.6" fill="none" stroke="var(--panel)" strokeWidth="2.2" />
+          <path d="M5.5 10.4l3 3 6-6.6" fill="none" stroke="var(--palette-tone-panel)" strokeWidth="2.2" />
         </>
       )}
       {verdict === 'fail' && (
         <>
           <path d="M10 0.5L19.5 10 10 19.5 0.5 10z" fill={tone} />
-          <path d="M7 7l6 6M13 7l-6 6" stroke="var(--panel)" strokeWidth="2.2" />
+          <path d="M7 7l6 6M13 7l-6 6" stroke="var(--palette-tone-panel)" strokeWidth="2.2" />
         </>
       )}
       {verdict === 'undecided' && (

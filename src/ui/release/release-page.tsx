@@ -1,4 +1,6 @@
 'use client';
+import ListItem from '@mui/material/ListItem';
+import { Bullets } from '@/ui/parts/bullets';
 import Button from '@mui/material/Button';
 import dayjs from 'dayjs';
 import Link from 'next/link';
@@ -70,14 +72,14 @@ export function ReleasePage({ view }: { readonly view: JobView }) {
             <>
               <h2>It cannot be released</h2>
               <p>These stand in the way:</p>
-              <ul>
+              <Bullets>
                 {blocking.map((step) => (
-                  <li key={`${step.step} ${step.title}`}>
+                  <ListItem key={`${step.step} ${step.title}`}>
                     <Link href={`/jobs/${job.id}/bench/${step.step}`}>{step.title}</Link>
                     {step.verdict && `: ${verdictWords[step.verdict].toLowerCase()}`}
-                  </li>
+                  </ListItem>
                 ))}
-              </ul>
+              </Bullets>
               <Button variant="contained" color="primary" disabled={busy} onClick={() => void issue('findings-only')}>
                 Issue findings only
               </Button>

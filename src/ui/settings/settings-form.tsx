@@ -1,4 +1,6 @@
 'use client';
+import ListItem from '@mui/material/ListItem';
+import { Bullets } from '@/ui/parts/bullets';
 import Button from '@mui/material/Button';
 import InputAdornment from '@mui/material/InputAdornment';
 import TextField from '@mui/material/TextField';
@@ -146,14 +148,14 @@ export function SettingsForm({ settings }: { readonly settings: ShopSettings }) 
           {turned.length > 0 && (
             <section aria-label="Verdicts that it turned">
               <p>{turned.length === 1 ? 'One verdict is another now:' : `${turned.length} verdicts are others now:`}</p>
-              <ul>
+              <Bullets>
                 {turned.map(({ jobId, serial, step, from, to }) => (
-                  <li key={`${jobId} ${step}`}>
+                  <ListItem key={`${jobId} ${step}`}>
                     <Link href={`/jobs/${jobId}`}>{serial}</Link>, {step}: {verdictWords[from].toLowerCase()} before,{' '}
                     {verdictWords[to].toLowerCase()} now
-                  </li>
+                  </ListItem>
                 ))}
-              </ul>
+              </Bullets>
             </section>
           )}
           {field('shopName', 'Workshop', '', ' ')}

@@ -1,4 +1,6 @@
 'use client';
+import List from '@mui/material/List';
+import ListItem from '@mui/material/ListItem';
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import type { SheetCard } from '@/server/jobs/sheet-cards';
@@ -21,9 +23,9 @@ export function SheetList({ sheets }: { readonly sheets: readonly SheetCard[] })
       {sheets.length === 0 ? (
         <p>No sheets yet. Measure a unit’s diameters and make the first.</p>
       ) : (
-        <ul className={styles.list}>
+        <List className={styles.list}>
           {sheets.map((sheet) => (
-            <li key={sheet.id}>
+            <ListItem key={sheet.id}>
               <Link href={`/sheets/${sheet.id}`} className={styles.card}>
                 <UnitFace face={sheet.face} width={120} height={84} />
                 <div>
@@ -31,9 +33,9 @@ export function SheetList({ sheets }: { readonly sheets: readonly SheetCard[] })
                   <p>{sheet.familyTitle}</p>
                 </div>
               </Link>
-            </li>
+            </ListItem>
           ))}
-        </ul>
+        </List>
       )}
     </>
   );

@@ -1,4 +1,8 @@
 'use client';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableRow from '@mui/material/TableRow';
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { kindOfSheet } from '@/core/families';
@@ -30,22 +34,24 @@ export function SheetPage({ sheet, air }: Props) {
         }
       />
       <div className={styles.layout}>
-        <table className={styles.table}>
-          <tbody>
+        <Table className={styles.table}>
+          <TableBody>
             {fields
               .filter((field) => spec[field.name] !== undefined)
               .map((field) => (
-                <tr key={field.name}>
-                  <th scope="row">{field.label}</th>
-                  <td>
+                <TableRow key={field.name}>
+                  <TableCell component="th" scope="row">
+                    {field.label}
+                  </TableCell>
+                  <TableCell>
                     {field.choices?.find((choice) => choice.value === spec[field.name])?.title ??
                       String(spec[field.name])}{' '}
                     {field.unit === '1' ? '' : field.unit}
-                  </td>
-                </tr>
+                  </TableCell>
+                </TableRow>
               ))}
-          </tbody>
-        </table>
+          </TableBody>
+        </Table>
         <aside className={styles.side} aria-label="Expected curve">
           <p>Where a sound one lies in today’s air.</p>
           <SheetCurve familyId={sheet.family} spec={sheet.spec} air={air} className={styles.chart} />

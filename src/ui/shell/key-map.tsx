@@ -8,6 +8,7 @@ import { useColorScheme } from '@mui/material/styles';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { Choice } from '@/ui/parts/choice';
 import { Key } from '@/ui/parts/key';
 import { useShop } from './shop-context';
 import styles from './shell.module.css';
@@ -87,22 +88,19 @@ export function ShellControls() {
   const { mode, setMode } = useColorScheme();
   return (
     <div className={styles.controls}>
-      <label>
-        <span className={styles.controlLabel}>At this screen</span>
-        <select value={person} onChange={(event) => setPerson(event.target.value)}>
-          {people.map((each) => (
-            <option key={each.id} value={each.name}>
-              {each.name}
-            </option>
-          ))}
-        </select>
-      </label>
-      <button type="button" onClick={nextUnits} suppressHydrationWarning>
+      <Choice label="At this screen" value={person} onChange={setPerson}>
+        {people.map((each) => (
+          <option key={each.id} value={each.name}>
+            {each.name}
+          </option>
+        ))}
+      </Choice>
+      <Button size="small" onClick={nextUnits} suppressHydrationWarning>
         {units.title} <Key>U</Key>
-      </button>
-      <button type="button" onClick={() => setMode(mode === 'dark' ? 'light' : 'dark')} suppressHydrationWarning>
+      </Button>
+      <Button size="small" onClick={() => setMode(mode === 'dark' ? 'light' : 'dark')} suppressHydrationWarning>
         {mode === 'dark' ? 'Dim' : 'Day'} <Key>D</Key>
-      </button>
+      </Button>
     </div>
   );
 }

@@ -1,4 +1,6 @@
 'use client';
+import List from '@mui/material/List';
+import ListItem from '@mui/material/ListItem';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useColorScheme } from '@mui/material/styles';
@@ -86,11 +88,11 @@ export function SpheresPage({ spheres, sheets, chosen, today }: Props) {
       ) : (
         <div className={styles.layout}>
           <nav aria-label="Spheres">
-            <ul className={styles.list}>
+            <List className={styles.list}>
               {spheres.map((each) => {
                 const forecast = forecastSphere(checksOf(each), limitsOf(each)[0]);
                 return (
-                  <li key={each.serial}>
+                  <ListItem key={each.serial}>
                     <Link
                       href={`/spheres?serial=${encodeURIComponent(each.serial)}`}
                       aria-current={each.serial === chosen ? 'true' : undefined}
@@ -103,10 +105,10 @@ export function SpheresPage({ spheres, sheets, chosen, today }: Props) {
                         </small>
                       </span>
                     </Link>
-                  </li>
+                  </ListItem>
                 );
               })}
-            </ul>
+            </List>
           </nav>
           {sphere && <Life key={sphere.serial} sphere={sphere} sheets={sheets} today={today} />}
         </div>

@@ -5,16 +5,14 @@ import { closeImport, takeImportPart } from '@/server/runs/import-log';
 
 type Params = { params: Promise<{ id: string }> };
 
-/** One part of a log: `sequence` and `channels` in the address, the samples as bytes. */
+/** One part of a log: `sequence` in the address, the samples as a frame. */
 export function PUT(request: Request, { params }: Params) {
   return answer(async () => {
-    const query = new URL(request.url).searchParams;
-    const sequence = Number(query.get('sequence'));
-    const channels = (query.get('channels') ?? '').split(',').filter(Boolean);
+    const sequence = Number(new URL(request.url).searchParams.get('sequence'));
     if (!Number.isInteger(sequence) || sequence < 0) throw new RequestRefused(422, 'Which part is this?');
     const bytes = await request.arrayBuffer();
     if (bytes.byteLength > largestPart) throw new RequestRefused(413, 'This part of the log is too large.');
-    await takeImportPart((await params).id, { sequence, channels, bytes });
+    await takeImportPart((await params).id, { sequence, bytes: new Uint8Array(bytes) });
     return {};
   });
 }
