@@ -1,3 +1,5 @@
+import { packFrame } from '@/core/traces/frame';
+import { makeTrace, sliceTrace } from '@/core/traces/trace';
 import { emptyShopFolder, until } from '../../../tests/support/shop';
 
 emptyShopFolder();
@@ -286,13 +288,10 @@ describe('a step', () => {
     ];
     const log = { step: 'vacuum-draw', person, file: { name: 'draw.csv', leftOut: [] }, fingerprint: 'a|b', mapping };
     const middle = trace.time.length >> 1;
-    const part = (from: number, to?: number) =>
-      new Float64Array([...trace.time.subarray(from, to), ...trace.columns.supply_vacuum.subarray(from, to)]);
-    const send = async (runId: string, sequence: number | string, samples: Float64Array<ArrayBuffer>) => {
-      const request = new Request(`${address}?sequence=${sequence}&channels=supply_vacuum`, {
-        method: 'PUT',
-        body: samples.buffer,
-      });
+    const vacuum = makeTrace(trace.time, { supply_vacuum: trace.columns.supply_vacuum });
+    const part = (from: number, to?: number) => packFrame(sliceTrace(vacuum, from, to ?? trace.time.length));
+    const send = async (runId: string, sequence: number | string, body: Uint8Array<ArrayBuffer>) => {
+      const request = new Request(`${address}?sequence=${sequence}`, { method: 'PUT', body });
       return (await parts.PUT(request, { params: Promise.resolve({ id: runId }) })).status;
     };
     const first = await idOf(ask(imports.POST, log, id));

@@ -7,6 +7,14 @@ const everyFault = families.flatMap((family) => {
   return [...ids].map((id) => [family.id, id, layouts] as const);
 });
 
+describe('what is said of a fault is what its model does, in the steps that the words name', () => {
+  it.each(everyFault)('%s: %s', (_family, id, layouts) => {
+    const { told, failed, notLeft } = showFault(layouts, id, 'told-steps');
+    expect({ failed, notLeft }).toEqual({ failed: told, notLeft: [] });
+    expect(told.length).toBeGreaterThan(0);
+  });
+});
+
 describe('a fault fails no step of any plan that it is not told of', () => {
   it.each(everyFault)('%s: %s', (_family, id, layouts) => {
     expect(showFault(layouts, id, 'other-steps').failed).toEqual([]);

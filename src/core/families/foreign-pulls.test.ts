@@ -1,3 +1,3 @@
 import { foreignPulls } from '../../../tests/support/second-writer/pulls-suite';
 
-foreignPulls(3, 5);
+foreignPulls(1, 5);

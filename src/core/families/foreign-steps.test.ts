@@ -1,3 +1,3 @@
 import { foreignSteps } from '../../../tests/support/second-writer/steps-suite';
 
-foreignSteps(6, 3);
+foreignSteps(2, 3);
