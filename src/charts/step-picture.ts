@@ -1,14 +1,15 @@
 import type { EChartsOption } from 'echarts';
 import { turningPoint, vacuumAlongPull } from '@/core/pictures/vacuum-along-pull';
-import { toleranceBand } from '@/core/pictures/tolerance-band';
+import { toleranceBand, type ToleranceBand } from '@/core/pictures/tolerance-band';
 import { planOf, supplyOf, type AnyKind } from '@/core/contract/kind';
 import type { StepContext } from '@/core/procedure/step-context';
 import type { CurvePicture, Picture } from '@/core/procedure/picture';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
 import type { ExpectedTrace, ReadingBands } from '@/core/procedure/expected';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
-import { pathIndices } from '@/core/traces/decimate';
-import { movingMean } from '@/core/traces/smoothing';
+import { boostSoFar } from '@/core/pictures/boost-so-far';
+import { pathOf, smoothed } from '@/core/pictures/drawn-line';
+import { pairCorrected } from '@/core/procedure/pair-corrected';
 import { figure, liveFigure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
 import { channelTitle } from '@/core/quantities/channels';
@@ -18,6 +19,7 @@ import { curveAxes, curvePointText } from '@/charts/curve-axes';
 import { staircaseOption, staircaseText } from '@/charts/staircase';
 import { rideTheLineOption, type RideTheLine } from '@/charts/ride-the-line';
 import type { Tokens } from './tokens';
+import { workedOutOnce } from './worked-out-once';
 import type { GrowingTrace } from '@/core/traces/trace';
 import type { WatchedNow } from '@/core/toolboxes/vacuum/watch-hold';
 
@@ -48,27 +50,17 @@ const vacuumOn = 5_000;
 
 type Curve = CurvePicture<unknown>;
 
-/** Supply at each input: the vacuum that was there when the pull passed, this moment's further on; a pressure as it is set. */
-function supplySeen(data: PictureData, curve: Curve): (input: number) => number {
-  const { unit, plan } = data.context;
-  const set = supplyOf(data.kind, data.context);
-  const { supply } = planOf(data.kind, plan);
-  if (supply?.kind !== 'vacuum') return () => set;
-  const { [curve.input]: input = [], [supply.channel]: seen = [] } = data.samples.columns;
-  const now = data.readings[supply.channel] ?? 0;
-  const ahead = data.running && now > vacuumOn ? now : set;
-  return vacuumAlongPull(input, seen, { inputEnd: curve.expected(unit, set, data.context).inputEnd, ahead });
-}
-
-/** Samples each way of the mean that the line is drawn through: a tenth of a second at 200 Hz. */
-const lineHalfWindow = 10;
-
-function pathOf(
-  x: ArrayLike<number>,
-  y: ArrayLike<number>,
-  steps: { readonly x: number; readonly y: number },
-): (readonly [number, number])[] {
-  return pathIndices(x, y, steps.x, steps.y * 3).map((i) => [x[i], y[i]] as const);
+/** The band of a sound unit at the vacuum that was there when the pull passed, and this moment's further on; at any other supply as it is set. */
+function bandSeen({ kind, context, samples, readings, running }: PictureData, curve: Curve): ToleranceBand {
+  const set = supplyOf(kind, context);
+  const asSet = workedOutOnce(context, curve, () => toleranceBand(curve, context.unit, () => set, context));
+  const { supply } = planOf(kind, context.plan);
+  if (supply?.kind !== 'vacuum' || samples.time.length === 0) return asSet;
+  const { [curve.input]: input = [], [supply.channel]: seen = [] } = samples.columns;
+  const now = readings[supply.channel] ?? 0;
+  const ahead = running && now > vacuumOn ? now : set;
+  const along = vacuumAlongPull(input, seen, { inputEnd: asSet.curve.inputEnd, ahead });
+  return toleranceBand(curve, context.unit, along, context);
 }
 
 function rideTheLine(data: PictureData, curve: Curve): DrawnPicture {
@@ -76,18 +68,16 @@ function rideTheLine(data: PictureData, curve: Curve): DrawnPicture {
   const axes = curveAxes(curve, units);
   const inputChannel = curve.input;
   const [outputChannel, second] = curve.outputs;
-  const band = toleranceBand(curve, context.unit, supplySeen(data, curve), context);
+  const band = bandSeen(data, curve);
   const input = samples.columns[inputChannel] ?? [];
-  const pair = context.corrections.pair;
-  const gain = pair?.applied ? pair.gain : 1;
-  const offset = pair?.applied ? pair.offset : 0;
-  const output = (samples.columns[outputChannel] ?? []).map((value) => (value - offset) / gain);
+  const corrected = pairCorrected(context.corrections.pair);
+  const output = (samples.columns[outputChannel] ?? []).map(corrected);
   const turn = turningPoint(input);
   const highest = Math.max(...band.high);
   const steps = { x: band.curve.inputEnd / 700, y: highest / 700 };
   // The line is what the gauges say without their noise; the samples themselves lie faintly under it.
-  const smoothX = movingMean(Float64Array.from(input), lineHalfWindow);
-  const smoothY = movingMean(Float64Array.from(output), lineHalfWindow);
+  const smoothX = smoothed(input);
+  const smoothY = smoothed(output);
   const path = (from: number, to: number) => pathOf(smoothX.subarray(from, to), smoothY.subarray(from, to), steps);
   const titles: Readonly<Record<string, string>> = {
     'cut-in': 'Cut-in',
@@ -111,12 +101,12 @@ function rideTheLine(data: PictureData, curve: Curve): DrawnPicture {
   const nowInput = data.readings[inputChannel];
   const nowOutput = data.readings[outputChannel];
   const secondPath = (channel: string) => {
-    const column = movingMean(Float64Array.from(samples.columns[channel] ?? []), lineHalfWindow);
+    const column = smoothed(samples.columns[channel] ?? []);
     return column.length === smoothX.length ? pathOf(smoothX, column, steps) : [];
   };
   const now =
     data.running && nowInput !== undefined && nowOutput !== undefined
-      ? ([nowInput, (nowOutput - offset) / gain] as const)
+      ? ([nowInput, corrected(nowOutput)] as const)
       : null;
   return {
     option: rideTheLineOption(
@@ -142,30 +132,13 @@ function rideTheLine(data: PictureData, curve: Curve): DrawnPicture {
   };
 }
 
-/** Cut-in and run-out as they happen, drawn without figures: the figures come from the whole pull. */
+/** Cut-in and run-out as they happen, drawn without figures. */
 function liveMarks(data: PictureData, end: number): RideTheLine['marks'] {
-  // Only where output and input are both pressures does output above input mean that boost has begun.
-  const { input_pressure: input, output_pressure: output, control_vacuum: control } = data.samples.columns;
-  if (!input || !output) return [];
-  const turn = turningPoint(input);
-  const marks: { title: string; detail: string; at: readonly [number, number] }[] = [];
-  const span = 20;
-  const mean = (column: readonly number[], at: number) => {
-    let sum = 0;
-    for (let i = at; i < at + span; i++) sum += column[i];
-    return sum / span;
-  };
-  for (let i = 0; i + span <= turn; i += span) {
-    const x = mean(input, i);
-    const y = mean(output, i);
-    if (marks.length === 0 && y - x > 0.02 * end && x > 0.05 * end)
-      marks.push({ title: 'Cut-in', detail: '', at: [x, x] });
-    if (marks.length === 1 && control && mean(control, i) < 600) {
-      marks.push({ title: 'Run-out', detail: '', at: [x, y] });
-      break;
-    }
-  }
-  return marks;
+  const { cutIn, runOut } = boostSoFar(data.samples.columns, end);
+  return [
+    ...(cutIn ? [{ title: 'Cut-in', detail: '', at: cutIn }] : []),
+    ...(runOut ? [{ title: 'Run-out', detail: '', at: runOut }] : []),
+  ];
 }
 
 /** The prediction of a hold as a funnel on the first channel's axis. */
@@ -300,10 +273,18 @@ function knee(data: PictureData, channels: readonly string[], expected: readonly
 /** Once cycles are found, run against rest with every fault's region; null while it cycles. */
 function runRest(data: PictureData, picture: Extract<Picture<unknown>, { kind: 'map' }>): DrawnPicture | null {
   const cycles = data.result?.analyses.at(-1)?.cycles ?? [];
-  const maps = data.running ? [] : picture.maps(data.context);
+  const maps = data.running ? [] : workedOutOnce(data.context, picture, () => picture.maps(data.context));
   if ((cycles.length === 0 && data.samples.time.length > 0) || maps.length === 0) return null;
   const drawn = { maps, measured: cycles };
   return { option: runRestOption(drawn, data.tokens), text: runRestText(drawn) };
+}
+
+/** Where the charge of a sound store lies; simulated, so worked out once. */
+function expectedTraces<Unit>(
+  expected: (context: StepContext<Unit>) => readonly ExpectedTrace[],
+  context: StepContext<Unit>,
+): readonly ExpectedTrace[] {
+  return workedOutOnce(context, expected, () => expected(context));
 }
 
 function draw(data: PictureData, picture: Picture<unknown>): DrawnPicture | null {
@@ -315,7 +296,7 @@ function draw(data: PictureData, picture: Picture<unknown>): DrawnPicture | null
     case 'map':
       return runRest(data, picture);
     case 'over-time':
-      if (picture.expected) return knee(data, picture.channels, picture.expected(data.context));
+      if (picture.expected) return knee(data, picture.channels, expectedTraces(picture.expected, data.context));
       return overTime(picture.openEnded ? { ...data, seconds: 0 } : data, picture.channels);
   }
 }

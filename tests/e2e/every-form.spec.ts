@@ -1,3 +1,4 @@
+import { sweepBut } from './sweep';
 import { expect, test, type Page } from '@playwright/test';
 import { families } from '../../src/core/families';
 import { kindOf } from '../../src/core/contract/family';
@@ -17,21 +18,25 @@ async function fill(page: Page, field: SheetField, value: unknown): Promise<void
 }
 
 for (const family of families)
-  test(`a sheet of a ${family.id} is made by its form and a unit of it booked in`, async ({ page }) => {
-    await page.goto('/sheets/new');
-    await page.getByLabel('Name').fill(`Spare ${family.id}`);
-    if (family !== families[0]) await choose(page, 'Kind', family.title);
-    const spec = family.kinds[0].sheet.example.spec as Record<string, unknown>;
-    for (const field of kindOf(family, spec).sheet.fields)
-      if (spec[field.name] !== undefined) await fill(page, field, spec[field.name]);
-    await page.getByRole('button', { name: 'Save and book in' }).click();
-    await expect(page.getByRole('heading', { name: 'Book in a unit' })).toBeVisible();
-    await page.getByLabel('Serial').fill(`TK-F-${family.id}`);
-    await page.getByLabel('Came off').fill('Grader 1');
-    await page.getByRole('button', { name: 'Book in' }).click();
-    await expect(page.getByRole('heading', { name: `Spare ${family.id}` })).toBeVisible();
-    await expect(page.getByText(`TK-F-${family.id}`).first()).toBeVisible();
-  });
+  test(
+    `a sheet of a ${family.id} is made by its form and a unit of it booked in`,
+    sweepBut(family === families[0]),
+    async ({ page }) => {
+      await page.goto('/sheets/new');
+      await page.getByLabel('Name').fill(`Spare ${family.id}`);
+      if (family !== families[0]) await choose(page, 'Kind', family.title);
+      const spec = family.kinds[0].sheet.example.spec as Record<string, unknown>;
+      for (const field of kindOf(family, spec).sheet.fields)
+        if (spec[field.name] !== undefined) await fill(page, field, spec[field.name]);
+      await page.getByRole('button', { name: 'Save and book in' }).click();
+      await expect(page.getByRole('heading', { name: 'Book in a unit' })).toBeVisible();
+      await page.getByLabel('Serial').fill(`TK-F-${family.id}`);
+      await page.getByLabel('Came off').fill('Grader 1');
+      await page.getByRole('button', { name: 'Book in' }).click();
+      await expect(page.getByRole('heading', { name: `Spare ${family.id}` })).toBeVisible();
+      await expect(page.getByText(`TK-F-${family.id}`).first()).toBeVisible();
+    },
+  );
 
 test('an instrument is mounted, changed and taken off by its form', async ({ page }) => {
   await page.goto('/instruments');

@@ -1,3 +1,4 @@
+import { sweepBut } from './sweep';
 import { expect, test } from '@playwright/test';
 import { build } from 'esbuild';
 import { spawnSync } from 'node:child_process';
@@ -55,19 +56,25 @@ test.describe('the command line', () => {
     ['pedal-valve', 'modulation-curve', 'regulated-maximum'],
     ['hydraulic-boost', 'pump-relief', 'relief-pressure'],
   ] as const)
-    test(`${family}: example, prediction, simulation and evaluation of ${step}`, () => {
-      writeFileSync(at(`${family}.json`), hp('example', family).out);
-      const predicted = JSON.parse(hp('predict', '--unit', at(`${family}.json`)).out) as { supplyPressureKpa: number };
-      expect(predicted.supplyPressureKpa).toBeGreaterThan(1000);
-      const log = at(`${family}.csv`);
-      hp('simulate', '--unit', at(`${family}.json`), '--step', step, '--seed', '4', '--out', log);
-      const evaluation = JSON.parse(hp('evaluate', '--unit', at(`${family}.json`), `${step}=${log}`).out) as {
-        steps: { step: string; verdict: string; characteristics: Record<string, { value: number }> }[];
-      };
-      const found = evaluation.steps.find((each) => each.step === step);
-      expect(found?.verdict).toBe('pass');
-      expect(found?.characteristics[id].value).toBeGreaterThan(1000);
-    });
+    test(
+      `${family}: example, prediction, simulation and evaluation of ${step}`,
+      sweepBut(family === 'hydraulic-boost'),
+      () => {
+        writeFileSync(at(`${family}.json`), hp('example', family).out);
+        const predicted = JSON.parse(hp('predict', '--unit', at(`${family}.json`)).out) as {
+          supplyPressureKpa: number;
+        };
+        expect(predicted.supplyPressureKpa).toBeGreaterThan(1000);
+        const log = at(`${family}.csv`);
+        hp('simulate', '--unit', at(`${family}.json`), '--step', step, '--seed', '4', '--out', log);
+        const evaluation = JSON.parse(hp('evaluate', '--unit', at(`${family}.json`), `${step}=${log}`).out) as {
+          steps: { step: string; verdict: string; characteristics: Record<string, { value: number }> }[];
+        };
+        const found = evaluation.steps.find((each) => each.step === step);
+        expect(found?.verdict).toBe('pass');
+        expect(found?.characteristics[id].value).toBeGreaterThan(1000);
+      },
+    );
 
   test('a servo cylinder: example of its layout, prediction in newtons, and a fault found in its log', () => {
     writeFileSync(at('servo.json'), hp('example', 'vacuum-remote', '--layout', 'servo-cylinder').out);

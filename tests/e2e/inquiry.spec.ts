@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { expectAccessible } from './axe';
+import { sweepBut } from './sweep';
 import { lookIsGood, measureByKeys, press, tabTo } from './keyboard';
 
 const anyVerdict = /Pass|Fail|Undecided|Recorded/;
@@ -23,33 +24,37 @@ const causes = [
 ];
 
 for (const { fault, serial, end, after } of causes)
-  test(`a hard pedal from ${fault} is found by keyboard on the stand-in vehicle`, async ({ page }) => {
-    const booked = await page.request.post('/api/jobs', {
-      data: {
-        sheetId: 'ullerby-p25',
-        serial,
-        vehicle: 'Crew minibus 7',
-        complaint: 'Hard pedal',
-        promisedAt: '',
-        plan: 'vehicle',
-        person: 'Noor Halabi',
-        standInFault: fault,
-      },
-    });
-    const { id } = (await booked.json()) as { id: string };
-    await page.goto(`/jobs/${id}`);
-    await expect(page.getByRole('heading', { name: 'Ullerby P25' })).toBeVisible();
-    await expect(page.getByRole('region', { name: 'Where the inquiry ends' })).toHaveCount(0);
-    await tabTo(page, /To the vehicle: complaint/);
-    await press(page, 'Enter');
-    await expect(page.getByRole('heading', { name: 'Read these first' })).toBeVisible();
-    await lookIsGood(page);
-    await expect(page.locator('[aria-current=step]')).toContainText('Vacuum hose');
-    await lookIsGood(page);
-    for (const title of steps.slice(0, after)) await measureByKeys(page, title, anyVerdict);
-    await expect(page.locator('[aria-current=step]')).not.toContainText(steps[after - 1]);
-    await press(page, 'Escape');
-    const conclusion = page.getByRole('region', { name: 'Where the inquiry ends' });
-    await expect(conclusion.getByRole('heading')).toHaveText(end);
-    if (after === 1) await expectAccessible(page, `inquiry of ${fault}`);
-  });
+  test(
+    `a hard pedal from ${fault} is found by keyboard on the stand-in vehicle`,
+    sweepBut(after === 2),
+    async ({ page }) => {
+      const booked = await page.request.post('/api/jobs', {
+        data: {
+          sheetId: 'ullerby-p25',
+          serial,
+          vehicle: 'Crew minibus 7',
+          complaint: 'Hard pedal',
+          promisedAt: '',
+          plan: 'vehicle',
+          person: 'Noor Halabi',
+          standInFault: fault,
+        },
+      });
+      const { id } = (await booked.json()) as { id: string };
+      await page.goto(`/jobs/${id}`);
+      await expect(page.getByRole('heading', { name: 'Ullerby P25' })).toBeVisible();
+      await expect(page.getByRole('region', { name: 'Where the inquiry ends' })).toHaveCount(0);
+      await tabTo(page, /To the vehicle: complaint/);
+      await press(page, 'Enter');
+      await expect(page.getByRole('heading', { name: 'Read these first' })).toBeVisible();
+      await lookIsGood(page);
+      await expect(page.locator('[aria-current=step]')).toContainText('Vacuum hose');
+      await lookIsGood(page);
+      for (const title of steps.slice(0, after)) await measureByKeys(page, title, anyVerdict);
+      await expect(page.locator('[aria-current=step]')).not.toContainText(steps[after - 1]);
+      await press(page, 'Escape');
+      const conclusion = page.getByRole('region', { name: 'Where the inquiry ends' });
+      await expect(conclusion.getByRole('heading')).toHaveText(end);
+      await expectAccessible(page, `inquiry of ${fault}`);
+    },
+  );

@@ -19,7 +19,7 @@ import { jobsActedOn, listActs, type Act } from '@/data/acts';
 import type { Run } from '@/data/runs';
 import { recorderOf } from '../runs/bench-runs';
 import { heavy } from '../threads/pool';
-import type { DrawnCurve } from './drawn-curve';
+import type { DrawnCurve } from '@/core/pictures/drawn-curve';
 import { storeFace } from '@/data/kept-results';
 import { evaluateJob, type JobEvaluation } from './evaluate-job';
 import { contextOf, jobNamed, sheetOf, siteNow } from './job-context';

@@ -19,7 +19,7 @@ import { channelTitle } from '@/core/quantities/channels';
 import { referenceOf, shownUnit, withUnit, type DisplayUnits } from '@/core/wording/display';
 import type { Job } from '@/data/jobs';
 import type { Run } from '@/data/runs';
-import { drawnCurve } from '../jobs/drawn-curve';
+import { drawnCurve } from '@/core/pictures/drawn-curve';
 import { contextOf, measuredStepOf, sheetOf } from '../jobs/job-context';
 import { pictureSvg } from './picture-svg';
 

@@ -9,7 +9,7 @@ import { findRun, readTrace, type Run } from '@/data/runs';
 import { judgedStepOf, sheetOf } from '../jobs/job-context';
 import type { CurvePicture } from '@/core/procedure/picture';
 import type { PairCorrection } from '@/core/procedure/step-analysis';
-import { drawnCurve, type DrawnCurve } from '../jobs/drawn-curve';
+import { drawnCurve, type DrawnCurve } from '@/core/pictures/drawn-curve';
 import { drawPaperFace, type PaperFace, type PaperFaceAsked } from '../release/paper-face';
 import { reportHtml } from '../release/report-html';
 import { reportPdf } from '../release/report-pdf';

@@ -37,7 +37,7 @@ const samples = (count: number, from = 0): Trace => {
 async function frame(over: Partial<WireWord>, given = samples(400)): Promise<void> {
   await act(async () => {
     FakeStream.latest.send(wire({ kind: 'whole', state: 'recording', status: status(), ...over }, given));
-    await new Promise((resolve) => setTimeout(resolve, 40));
+    await new Promise((resolve) => setTimeout(resolve, 90));
   });
 }
 

@@ -86,6 +86,8 @@ function dutyText({ of, seconds, limit }: NonNullable<RunStatus['duty']>): strin
   return `; ${what} for ${seconds.toFixed(0)} s of ${limit} s`;
 }
 
+const nothingRead: Readonly<Record<string, number>> = {};
+
 /** One measured step, live. */
 export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
   const router = useRouter();
@@ -104,9 +106,9 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
   const elsewhere = view.openRun && view.openRun.step !== stepId ? view.openRun : null;
   const recording = stream.state === 'recording' && !stream.status?.done;
   const idle = run.runId === null;
-  const readings = readingsNow(stream.samples);
-  const live = recording ? readings : {};
-  const bands = step.feeds.live?.bands(context, recording ? readings : {}) ?? {};
+  const readings = useMemo(() => readingsNow(stream.samples), [stream]);
+  const live = recording ? readings : nothingRead;
+  const bands = useMemo(() => step.feeds.live?.bands(context, live) ?? {}, [step, context, live]);
   const usesLever = phases.some((phase) => phase.lever.to > 0);
   const byItself = stream.status?.byItself ?? false;
   // Phases that wait for something may take long or not: the axis grows with them.
@@ -114,32 +116,40 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
   const seconds = waits ? 0 : guideSeconds(phases);
 
   const at = Math.min(stream.status?.phase ?? 0, phases.length - 1);
-  // Well under a millisecond, so it is looked at anew with every picture.
-  const watched = recording
-    ? watchHold(step, context, {
-        phase: phases[at],
-        elapsed: stream.status?.elapsed ?? null,
-        samples: stream.samples,
-      })
-    : null;
+  // Of the samples that have come, not of every render: the stream is another one whenever they have.
+  const watched = useMemo(
+    () =>
+      recording
+        ? watchHold(step, context, {
+            phase: phases[at],
+            elapsed: stream.status?.elapsed ?? null,
+            samples: stream.samples,
+          })
+        : null,
+    [recording, step, context, phases, at, stream],
+  );
   // Nothing is called on readings that have stopped coming.
   const silent = recording && stream.silent;
   const callable = silent ? null : watched?.call.kind === 'pass' || watched?.call.kind === 'fail' ? watched.call : null;
 
-  const picture = stepPicture({
-    kind,
-    step,
-    context,
-    samples: stream.samples,
-    readings,
-    bands,
-    result,
-    running: recording,
-    watched,
-    seconds,
-    units,
-    tokens: chartTokens(mode),
-  });
+  const picture = useMemo(
+    () =>
+      stepPicture({
+        kind,
+        step,
+        context,
+        samples: stream.samples,
+        readings,
+        bands,
+        result,
+        running: recording,
+        watched,
+        seconds,
+        units,
+        tokens: chartTokens(mode),
+      }),
+    [kind, step, context, stream, readings, bands, result, recording, watched, seconds, units, mode],
+  );
 
   const acknowledge = async () => {
     try {

@@ -38,6 +38,9 @@ export function storedPressurePlant(
   let engine = 0;
   let bumping = 0;
 
+  /** Share of a full application that a port has taken since it stood at `was`. */
+  const taken = (port: number, was: number) => max(0, port - was) / unit.regulatedMaximum;
+
   return {
     channels: [
       'pedal_force',
@@ -60,10 +63,9 @@ export function storedPressurePlant(
       bumping = controls.actuate > 0 ? bumping + dt : 0;
       const shaken = bumping > 0 ? condition.bump * max(0, Math.sin((2 * Math.PI * bumping) / bumpPeriod)) : 0;
       const asked = brakePressure(metering, pedal.force());
-      const before = [front, rear];
+      const [frontWas, rearWas] = [front, rear];
       front += (max(shaken, min(asked, max(0, first.pressure()))) - front) * min(1, dt / portLag);
       rear += (max(shaken, min(asked * condition.balance, max(0, second.pressure()))) - rear) * min(1, dt / portLag);
-      const taken = (port: number, was: number) => max(0, port - was) / unit.regulatedMaximum;
       const live = controls.engine > 0;
       const levelling =
         controls['levelling-shut'] > 0
@@ -72,13 +74,13 @@ export function storedPressurePlant(
       first.advance(dt, {
         live,
         bleed: controls.bleed,
-        taken: taken(front, before[0]) * unit.first.fluidPerApplication,
+        taken: taken(front, frontWas) * unit.first.fluidPerApplication,
         elsewhere: 0,
       });
       second.advance(dt, {
         live,
         bleed: controls.bleed,
-        taken: taken(rear, before[1]) * unit.second.fluidPerApplication,
+        taken: taken(rear, rearWas) * unit.second.fluidPerApplication,
         elsewhere: levelling,
       });
     },

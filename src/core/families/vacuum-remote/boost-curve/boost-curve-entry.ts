@@ -16,6 +16,7 @@ import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import { vacuumNow } from '../steps/step-parts';
 import { runOutInput } from '../unit/control-valve';
 import type { RemoteUnit } from '../unit/remote-unit';
+import { pairCorrected } from '../../../procedure/pair-corrected';
 import { boostCurveCharacteristics } from './boost-curve-analysis';
 import type { BoostSetup } from './corrected-pull';
 import { splitPoints, type MarkedPoint, type PointLines } from './point-lines';
@@ -137,7 +138,7 @@ function analyse<Unit extends RemoteUnit>(
   const back = pointOf(values, 'back');
   if (points.length < fewestPoints) return { ...nothingMeasured(inOrder, { code: 'not-read' }), ...vacuum };
   const pair = setup.output === 'output_pressure' ? context.corrections.pair : null;
-  const corrected = (output: number) => (pair?.applied ? (output - pair.offset) / pair.gain : output);
+  const corrected = pairCorrected(pair);
   const readings = [...points, ...(back ? [back] : [])].flatMap(({ input, output }) => [
     { channel: 'input_pressure', value: input },
     { channel: setup.output, value: output },

@@ -1,18 +1,15 @@
-import type { Trace } from '@/core/traces/trace';
-import { findPull, isPull } from '@/core/traces/pull';
-import { movingMean } from '@/core/traces/smoothing';
-import { pathIndices } from '@/core/traces/decimate';
-import type { CurvePicture } from '@/core/procedure/picture';
-import type { PairCorrection } from '@/core/procedure/step-analysis';
+import { pairCorrected } from '../procedure/pair-corrected';
+import type { CurvePicture } from '../procedure/picture';
+import type { PairCorrection } from '../procedure/step-analysis';
+import { findPull, isPull } from '../traces/pull';
+import type { Trace } from '../traces/trace';
+import { pathOf, smoothed, type Path } from './drawn-line';
 
 /** A measured curve ready to be drawn: input and output, corrected, SI. */
 export interface DrawnCurve {
-  readonly apply: readonly (readonly [number, number])[];
-  readonly wayBack: readonly (readonly [number, number])[];
+  readonly apply: Path;
+  readonly wayBack: Path;
 }
-
-/** Samples each way of the mean that a line is drawn through. */
-const lineHalfWindow = 10;
 
 /** Share of its highest from which a channel counts as having left zero. */
 const leavesZero = 0.02;
@@ -21,15 +18,14 @@ const leavesZero = 0.02;
 function drawnOverTime(trace: Trace, channel: string, points: number): DrawnCurve | null {
   const column = trace.columns[channel];
   if (!column) return null;
-  const smooth = movingMean(column, lineHalfWindow);
+  const smooth = smoothed(column);
   let highest = 0;
   for (const value of smooth) highest = Math.max(highest, value);
   const from = smooth.findIndex((value) => value > leavesZero * highest);
   if (from < 0) return null;
   const x = trace.time.subarray(from).map((time) => time - trace.time[from]);
   const y = smooth.subarray(from);
-  const apply = pathIndices(x, y, x[x.length - 1] / points, (highest * 3) / points).map((i) => [x[i], y[i]] as const);
-  return { apply, wayBack: [] };
+  return { apply: pathOf(x, y, { x: x[x.length - 1] / points, y: highest / points }), wayBack: [] };
 }
 
 /** The pull and the way back of a trace as a path of about `points` steps. */
@@ -45,14 +41,12 @@ export function drawnCurve(
   if (!input || !output) return null;
   const pull = findPull(trace, input);
   if (!isPull(pull)) return null;
-  const gain = pair?.applied ? pair.gain : 1;
-  const offset = pair?.applied ? pair.offset : 0;
   const path = (from: number, to: number) => {
-    const x = movingMean(input.subarray(from, to), lineHalfWindow);
-    const y = movingMean(output.subarray(from, to), lineHalfWindow).map((value) => (value - offset) / gain);
+    const x = smoothed(input.subarray(from, to));
+    const y = smoothed(output.subarray(from, to)).map(pairCorrected(pair));
     let highest = 0;
     for (const value of output) highest = Math.max(highest, value);
-    return pathIndices(x, y, pull.peak / points, (highest * 3) / points).map((i) => [x[i], y[i]] as const);
+    return pathOf(x, y, { x: pull.peak / points, y: highest / points });
   };
   return {
     apply: path(pull.restBefore.from, pull.plateau.to),

@@ -1,0 +1,19 @@
+#!/usr/bin/env bash
+# The long ones: thousands of simulated runs, and every journey for every family, size and cause.
+set -eu
+cd "$(dirname "$0")/.."
+trap 'kill $(jobs -p) 2>/dev/null || true' EXIT
+export NEXT_TELEMETRY_DISABLED=1
+
+sh scripts/packages.sh
+sh scripts/driver.sh
+bash scripts/browser.sh
+log=$(mktemp)
+npx --no-install playwright test --grep @sweep > "$log" 2>&1 &
+sweeps=$!
+failed=0
+nice -n 10 npx --no-install jest --selectProjects studies || failed=1
+wait "$sweeps" || failed=1
+cat "$log"
+rm -f "$log"
+exit "$failed"
