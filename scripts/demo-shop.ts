@@ -19,7 +19,7 @@ import { appendChunk, insertRun, setRunState } from '@/data/runs';
 import { writeShopSettings } from '@/data/settings';
 import { insertSphere, insertSphereCheck, markFitted } from '@/data/spheres';
 import { insertSheet, listSheets } from '@/data/unit-sheets';
-import { floorView } from '@/server/jobs/job-view';
+import { floorView } from '@/server/jobs/floor-view';
 import { sliceTrace, type Trace } from '@/core/traces/trace';
 
 /*

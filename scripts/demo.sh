@@ -11,6 +11,4 @@ node --import tsx scripts/seed-demo-shop.ts
 port="${PORT:-4380}"
 # The next free port, so that a second demo does not end the first.
 while (exec 3<>"/dev/tcp/127.0.0.1/$port") 2>/dev/null; do port=$((port + 1)); done
-echo
-echo "Hard Pedal is at http://127.0.0.1:$port  (Ctrl+C ends it)"
-exec npx --no-install next start --hostname 127.0.0.1 --port "$port"
+PORT="$port" exec node scripts/serve.mjs

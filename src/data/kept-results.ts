@@ -53,6 +53,16 @@ export interface StoredEvaluation {
   readonly face: unknown;
 }
 
+interface EvaluationRow {
+  readonly evaluation: string;
+  readonly face: string | null;
+}
+
+const fromRow = ({ evaluation, face }: EvaluationRow): StoredEvaluation => ({
+  evaluation: fromStored(evaluation) as UnitEvaluation,
+  face: face === null ? null : fromStored(face),
+});
+
 /** A job's evaluation from these inputs by today's method; undefined where it has to be made. */
 export async function findEvaluation(jobId: string, inputs: string): Promise<StoredEvaluation | undefined> {
   return atBest(async () => {
@@ -60,25 +70,21 @@ export async function findEvaluation(jobId: string, inputs: string): Promise<Sto
       await database()
     )('evaluations')
       .where({ job_id: jobId, inputs, method_version: methodVersion })
-      .first()) as { evaluation: string; face: string | null } | undefined;
-    if (!row) return undefined;
-    return {
-      evaluation: fromStored(row.evaluation) as UnitEvaluation,
-      face: row.face === null ? null : fromStored(row.face),
-    };
+      .first()) as EvaluationRow | undefined;
+    return row && fromRow(row);
   }, undefined);
 }
 
 /** A job's evaluation from these inputs by an older method, where that is what is kept. */
-export async function findOlderEvaluation(jobId: string, inputs: string): Promise<UnitEvaluation | undefined> {
+export async function findOlderEvaluation(jobId: string, inputs: string): Promise<StoredEvaluation | undefined> {
   return atBest(async () => {
     const row = (await (
       await database()
     )('evaluations')
       .where({ job_id: jobId, inputs })
       .whereNot({ method_version: methodVersion })
-      .first()) as { evaluation: string } | undefined;
-    return row && (fromStored(row.evaluation) as UnitEvaluation);
+      .first()) as EvaluationRow | undefined;
+    return row && fromRow(row);
   }, undefined);
 }
 

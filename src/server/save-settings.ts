@@ -3,7 +3,10 @@ import type { StepVerdict } from '@/core/vocabulary/verdict';
 import { readShopSettings, shopSettingsSchema, writeShopSettings, type ShopSettings } from '@/data/settings';
 import { z } from 'zod';
 import { RequestRefused } from './http/refused';
-import { floorView } from './jobs/job-view';
+import { listJobs, type Job } from '@/data/jobs';
+import { evaluateJob } from './jobs/evaluate-job';
+import { onFloor } from './jobs/floor-view';
+import { sheetOf } from './jobs/job-context';
 
 export const settingsFormSchema = shopSettingsSchema.extend({
   /** A barometer that does not fit the altitude was looked at again. */
@@ -64,14 +67,24 @@ export async function saveSettings({
   };
 }
 
+async function verdictsOf(job: Job) {
+  const { evaluation } = await evaluateJob(job);
+  const { steps } = sheetOf(job).kind;
+  return evaluation.steps.map(({ step, verdict }) => {
+    const title = steps.find((each) => each.id === step)?.title ?? step;
+    return [`${job.id} ${step}`, { jobId: job.id, serial: job.serial, step: title, verdict }] as const;
+  });
+}
+
 async function verdictsInTheHouse() {
-  const { jobs } = await floorView();
-  return new Map(
-    jobs.flatMap((view) =>
-      view.steps.map((step) => [
-        `${view.job.id} ${step.id}`,
-        { jobId: view.job.id, serial: view.job.serial, step: step.title, verdict: step.evaluation.verdict },
-      ]),
+  const { jobs } = await listJobs();
+  const verdicts = await Promise.all(
+    jobs.filter(onFloor).map((job) =>
+      verdictsOf(job).catch((error: unknown) => {
+        console.error(`job ${job.number}`, error);
+        return [];
+      }),
     ),
   );
+  return new Map(verdicts.flat());
 }

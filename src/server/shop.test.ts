@@ -14,7 +14,8 @@ import { RequestRefused } from './http/refused';
 import { addSheet, bookIn } from './jobs/book-in';
 import { correctionsBefore } from '@/core/judging/evaluate-unit';
 import { evaluateJob, evaluateRun } from './jobs/evaluate-job';
-import { floorView, jobView } from './jobs/job-view';
+import { floorView, type FloorView } from './jobs/floor-view';
+import { jobView } from './jobs/job-view';
 import {
   commandRun,
   discardRun,
@@ -258,6 +259,28 @@ describe('what was judged is kept', () => {
     const [{ by, what }] = (await jobView(job.id)).rejudged;
     expect(by).toMatch(/^Method \d+$/);
     expect(what).toContain('Boost curve was pass, is undecided');
+  });
+
+  it('the floor shows what an earlier method found until today’s has judged it, and says so', async () => {
+    const job = await book('TK-2207-154');
+    await keepSimulated(job, 'vacuum-hold-rest', 8);
+    await floorView();
+    const db = await database();
+    await db('evaluations').where({ job_id: job.id }).update({ method_version: 1 });
+    await db('trace_chunks').delete();
+    await db('analyses').delete();
+    const verdict = ({ jobs }: FloorView) =>
+      jobs.find((each) => each.job.id === job.id)?.steps.find((step) => step.id === 'vacuum-hold-rest')?.evaluation
+        .verdict;
+    const first = await floorView();
+    expect([verdict(first), first.judging]).toEqual(['pass', { done: 0, of: 1 }]);
+    await until(async () => (await floorView()).judging === null);
+    expect(verdict(await floorView())).toBe('undecided');
+    expect((await jobView(job.id)).rejudged[0].what).toContain('was pass, is undecided');
+
+    // What another method wrote may be nothing that this one can read.
+    await db('evaluations').where({ job_id: job.id }).update({ method_version: 1, evaluation: '{}' });
+    expect(verdict(await floorView())).toBe('undecided');
   });
 
   it('a kept result that cannot be written, or makes no sense, costs no page', async () => {

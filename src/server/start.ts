@@ -1,9 +1,11 @@
 import { FolderTaken, takeFolder } from '@/data/one-server';
 import { bringBackAside } from '@/data/runs';
-import { floorView } from './jobs/job-view';
 import { warmThreads } from './threads/pool';
 
-/** Takes the data folder for this server alone, and evaluates the jobs of the day once, so that the first look does not wait for it. */
+/** Threads start once the first pages have been served: both want every core, ms. */
+const threadsAfter = 3000;
+
+/** Takes the data folder for this server alone, and puts right what an end without warning has left. */
 export async function start(): Promise<void> {
   try {
     await takeFolder();
@@ -13,6 +15,5 @@ export async function start(): Promise<void> {
     process.exit(1);
   }
   await bringBackAside().catch((error: unknown) => console.error(error));
-  warmThreads();
-  void floorView().catch(() => undefined);
+  setTimeout(warmThreads, threadsAfter).unref();
 }

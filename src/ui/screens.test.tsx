@@ -19,14 +19,20 @@ describe('floor', () => {
       step: 'vacuum-hold-rest',
       hold: { seconds: 17, endsAt },
     } as const;
-    show(<Floor floor={{ jobs: [jobView({ openRun })], broken: [], left: [] }} air="Air 85.4 kPa" today="Monday" />);
+    show(
+      <Floor
+        floor={{ jobs: [jobView({ openRun })], broken: [], left: [], judging: null }}
+        air="Air 85.4 kPa"
+        today="Monday"
+      />,
+    );
     expect(screen.getByRole('timer', { name: /TK-2207-118, Vacuum hold, at rest: \d+ s left/ })).toBeInTheDocument();
   });
 
   it('puts every unit where it stands, and says what belongs in empty places', () => {
     show(
       <Floor
-        floor={{ jobs: [jobView({}, { 'vacuum-hold-rest': 'fail' })], broken: [], left: [] }}
+        floor={{ jobs: [jobView({}, { 'vacuum-hold-rest': 'fail' })], broken: [], left: [], judging: null }}
         air="Air 85.4 kPa"
         today="Monday"
       />,
@@ -49,7 +55,7 @@ describe('floor', () => {
       const view = jobView({ blocking: [], overdue });
       return { ...view, job: { ...view.job, id } };
     });
-    show(<Floor floor={{ jobs, broken: [], left: [] }} air="" today="Monday" />);
+    show(<Floor floor={{ jobs, broken: [], left: [], judging: null }} air="" today="Monday" />);
     const strip = within(screen.getByRole('region', { name: 'Needs a person now' }));
     expect(strip.getAllByRole('link')).toHaveLength(3);
     fireEvent.click(screen.getByRole('button', { name: '2 more need somebody' }));
@@ -59,14 +65,21 @@ describe('floor', () => {
 
   it('a job that cannot be read is a card that says so', () => {
     const broken = [{ id: 'x', number: 2619, serial: 'TK-9', why: 'Its record is damaged (sheet).' }];
-    show(<Floor floor={{ jobs: [jobView()], broken, left: [] }} air="" today="Monday" />);
+    show(<Floor floor={{ jobs: [jobView()], broken, left: [], judging: null }} air="" today="Monday" />);
     expect(screen.getByRole('region', { name: 'Cannot be read' })).toHaveTextContent('Job 2619 · TK-9');
     expect(screen.getByRole('region', { name: 'Cannot be read' })).toHaveTextContent('Its record is damaged (sheet).');
     expect(screen.getByRole('heading', { name: /Waiting for the bench/ })).toBeInTheDocument();
   });
 
+  it('says what is being judged anew, and how far that has come', () => {
+    const floor = { jobs: [jobView()], broken: [], left: [], judging: { done: 3, of: 12 } };
+    show(<Floor floor={floor} air="" today="Monday" />);
+    expect(screen.getByRole('region', { name: 'Judged anew' })).toHaveTextContent('3 of 12 units are judged anew');
+    expect(screen.getByRole('progressbar', { name: 'Judged anew so far' })).toHaveAttribute('aria-valuenow', '25');
+  });
+
   it('says so when nothing needs anybody', () => {
-    show(<Floor floor={{ jobs: [], broken: [], left: [] }} air="" today="Monday" />);
+    show(<Floor floor={{ jobs: [], broken: [], left: [], judging: null }} air="" today="Monday" />);
     expect(screen.getByText('Nothing needs you now')).toBeInTheDocument();
   });
 });

@@ -1,6 +1,6 @@
 import dayjs from 'dayjs';
 import { airText } from '@/server/jobs/air-text';
-import { floorView } from '@/server/jobs/job-view';
+import { floorView } from '@/server/jobs/floor-view';
 import { Floor } from '@/ui/floor/floor';
 import { PageTitle } from '@/ui/shell/page-title';
 

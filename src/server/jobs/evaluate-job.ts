@@ -50,6 +50,17 @@ async function inputsOf(job: Job, runs: readonly Run[]): Promise<string> {
   return createHash('sha256').update(JSON.stringify(made)).digest('hex');
 }
 
+/**
+ * What an earlier method made of the same inputs, where that is what is on record; null where today's method has judged them, or nobody.
+ * Good enough to be looked at while today's is at work, and for nothing else.
+ */
+export async function evaluationOnRecord(job: Job): Promise<JobEvaluation | null> {
+  const runs = await listRuns(job.id);
+  const inputs = await inputsOf(job, runs);
+  const older = await findOlderEvaluation(job.id, inputs);
+  return older ? { ...older, runs, inputs } : null;
+}
+
 /** Evaluates a job from its kept runs, or reads back what it came to. */
 export async function evaluateJob(job: Job): Promise<JobEvaluation> {
   const runs = await listRuns(job.id);
@@ -66,7 +77,7 @@ export async function evaluateJob(job: Job): Promise<JobEvaluation> {
   );
   const older = await findOlderEvaluation(job.id, inputs);
   await storeEvaluation(job.id, inputs, evaluation);
-  if (older) await sayRejudged(job, older, evaluation).catch((error: unknown) => console.error(error));
+  if (older) await sayRejudged(job, older.evaluation, evaluation).catch((error: unknown) => console.error(error));
   return { evaluation, runs, inputs, face: null };
 }
 

@@ -13,9 +13,9 @@ import { calibrationState } from '@/core/instruments/instrument';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import type { StepEvaluation, UnitEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepVerdict, UnitVerdict } from '@/core/vocabulary/verdict';
-import { listCautions, listJobs, type AcknowledgedCaution, type Job } from '@/data/jobs';
+import { listCautions, type AcknowledgedCaution, type Job } from '@/data/jobs';
 import { listReleases } from '@/data/releases';
-import { jobsActedOn, listActs, type Act } from '@/data/acts';
+import { listActs, type Act } from '@/data/acts';
 import type { Run } from '@/data/runs';
 import { recorderOf } from '../runs/bench-runs';
 import { heavy } from '../threads/pool';
@@ -23,7 +23,6 @@ import type { DrawnCurve } from '@/core/pictures/drawn-curve';
 import { storeFace } from '@/data/kept-results';
 import { evaluateJob, type JobEvaluation } from './evaluate-job';
 import { contextOf, jobNamed, sheetOf, siteNow } from './job-context';
-import { dayAgo } from '../undo/day-ago';
 import { undoableOf, type Undoable } from '../undo/undo';
 
 /** The small picture of a unit: its decisive test over the band it should lie in, SI. */
@@ -111,7 +110,7 @@ export interface JobView {
   readonly rejudged: readonly { readonly by: string; readonly at: string; readonly what: string }[];
 }
 
-function openRunOf(runs: readonly Run[]): OpenRun | null {
+export function openRunOf(runs: readonly Run[]): OpenRun | null {
   const open = runs.find((run) => run.state === 'recording' || run.state === 'complete');
   if (!open) return null;
   if (open.state === 'complete') return { kind: 'complete', id: open.id, step: open.step };
@@ -126,7 +125,7 @@ function openRunOf(runs: readonly Run[]): OpenRun | null {
   };
 }
 
-function conclusionOf(job: Job, evaluation: UnitEvaluation): JobView['conclusion'] {
+export function conclusionOf(job: Job, evaluation: UnitEvaluation): JobView['conclusion'] {
   const state = concludeInquiry(planOf(sheetOf(job).kind, job.plan), evaluation);
   if (state.kind === 'open') return null;
   const { id, title, advice } = state.conclusion;
@@ -136,7 +135,11 @@ function conclusionOf(job: Job, evaluation: UnitEvaluation): JobView['conclusion
 const doneVerdicts: readonly StepVerdict[] = ['pass', 'recorded'];
 
 /** What stands in the way of a release: what is required and not done, what failed whether required or not, and a fault that was found. */
-function blockingOf(job: Job, steps: readonly StepView[], evaluation: UnitEvaluation): JobView['blocking'] {
+export function blockingOf(
+  job: Job,
+  steps: readonly Pick<StepView, 'id' | 'title' | 'evaluation'>[],
+  evaluation: UnitEvaluation,
+): JobView['blocking'] {
   const verdicts = steps
     .filter(
       ({ evaluation: { optional, verdict } }) => verdict === 'fail' || (!optional && !doneVerdicts.includes(verdict)),
@@ -195,7 +198,7 @@ async function staircaseFace(
 }
 
 /** The job's face: read back where it was kept with the evaluation, drawn where it was not. One that hangs on today's air is not kept. */
-async function keptFace(job: Job, { evaluation, runs, inputs, face }: JobEvaluation): Promise<Face> {
+export async function keptFace(job: Job, { evaluation, runs, inputs, face }: JobEvaluation): Promise<Face> {
   if (face !== null) return face as Face;
   const drawn = await faceOf(job, runs, evaluation.corrections.pair);
   if (runs.some((run) => run.state === 'kept')) await storeFace(job.id, inputs, drawn);
@@ -203,7 +206,7 @@ async function keptFace(job: Job, { evaluation, runs, inputs, face }: JobEvaluat
 }
 
 /** Instruments mounted today whose calibration is overdue, with the steps of the plan that are read with them. */
-function overdueOf(
+export function overdueOf(
   job: Job,
   site: Awaited<ReturnType<typeof siteNow>>,
   evaluation: UnitEvaluation,
@@ -242,10 +245,7 @@ const shutBy = (lock: Lock | undefined, titleOf: (id: string) => string): StepVi
 
 /** Everything the screens show of one job. */
 export async function jobView(id: string): Promise<JobView> {
-  return viewOf(await jobNamed(id));
-}
-
-async function viewOf(job: Job): Promise<JobView> {
+  const job = await jobNamed(id);
   const evaluated = await evaluateJob(job);
   const { evaluation, runs } = evaluated;
   const { kind } = sheetOf(job);
@@ -304,66 +304,5 @@ async function viewOf(job: Job): Promise<JobView> {
       .map(({ person, at, detail }) => ({ by: person, at, what: detail ?? '' }))
       .reverse(),
     aside: runs.filter((run) => run.state === 'aside').map((run) => run.step),
-  };
-}
-
-/** A job that cannot be shown, with what is wrong with it. */
-export interface BrokenJob {
-  readonly id: string;
-  readonly number: number | null;
-  readonly serial: string;
-  readonly why: string;
-}
-
-/** A job that has left the floor within the day, by a move or by being taken out, and can be brought back. */
-export interface LeftJob {
-  readonly id: string;
-  readonly number: number;
-  readonly serial: string;
-  readonly undoable: Undoable;
-}
-
-export interface FloorView {
-  readonly jobs: readonly JobView[];
-  readonly broken: readonly BrokenJob[];
-  readonly left: readonly LeftJob[];
-}
-
-/** Jobs that have left the floor within the day, latest first. */
-async function leftToday(jobs: readonly Job[]): Promise<LeftJob[]> {
-  const left: LeftJob[] = [];
-  const touched = await jobsActedOn(dayAgo());
-  for (const job of jobs.filter(({ id }) => touched.has(id))) {
-    const undoable = (await undoableOf(job).catch((): Undoable[] => [])).find(
-      ({ what }) => what === (job.takenOutAt === null ? 'moved' : 'taken-out'),
-    );
-    if (undoable) left.push({ id: job.id, number: job.number, serial: job.serial, undoable });
-  }
-  return left.sort((p, q) => q.undoable.at.localeCompare(p.undoable.at));
-}
-
-const onFloor = (job: Job) => job.place !== 'gone' && job.takenOutAt === null;
-
-/** All jobs that are still in the house, and those that cannot be read: one of them is a card that says so, the others stand. */
-export async function floorView(): Promise<FloorView> {
-  const { jobs, unreadable } = await listJobs();
-  const broken: BrokenJob[] = unreadable.map(({ fields, ...job }) => ({
-    ...job,
-    why: `Its record is damaged (${fields.join(', ').replaceAll('_', ' ')}).`,
-  }));
-  const views = await Promise.all(
-    jobs.filter(onFloor).map((job) =>
-      viewOf(job).catch((error: unknown): null => {
-        console.error(`job ${job.number}`, error);
-        const { id, number, serial } = job;
-        broken.push({ id, number, serial, why: 'Its sheet or one of its runs cannot be read.' });
-        return null;
-      }),
-    ),
-  );
-  return {
-    jobs: views.filter((view) => view !== null),
-    broken,
-    left: await leftToday(jobs.filter((job) => !onFloor(job))),
   };
 }

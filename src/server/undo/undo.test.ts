@@ -16,7 +16,8 @@ import { appendChunk, bringBackAside, findRun, insertRun, listEveryRun, listRuns
 import { listInstruments, storeInstrument } from '@/data/settings';
 import { takenOffToday } from '../instruments';
 import { contextOf, measuredStepOf, sheetOf, siteNow } from '../jobs/job-context';
-import { floorView, jobView } from '../jobs/job-view';
+import { floorView } from '../jobs/floor-view';
+import { jobView } from '../jobs/job-view';
 import { stopRun } from '../runs/bench-runs';
 import { locksOf } from '../runs/interlocks';
 import { ask, book, bookOf, kind, keepSimulated, openWorkshop, person } from '../../../tests/support/workshop';

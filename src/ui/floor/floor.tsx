@@ -2,11 +2,12 @@
 import List from '@mui/material/List';
 import ListItem from '@mui/material/ListItem';
 import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useState } from 'react';
 import type { Place } from '@/data/jobs';
-import type { BrokenJob, FloorView, JobView } from '@/server/jobs/job-view';
+import type { BrokenJob, FloorCard, FloorView } from '@/server/jobs/floor-view';
 import { Key } from '@/ui/parts/key';
 import { UndoList } from '@/ui/parts/undo-list';
 import { UnitFace } from '@/ui/parts/unit-face';
@@ -27,7 +28,7 @@ const columns: readonly { readonly place: Place; readonly title: string; readonl
 ];
 
 /** One line that says where the unit stands. */
-function standing(view: JobView): { verdict: ShownVerdict; line: string } {
+function standing(view: FloorCard): { verdict: ShownVerdict; line: string } {
   const done = view.steps.filter((step) => step.evaluation.verdict !== 'not-run').length;
   const failed = view.steps.find((step) => step.evaluation.verdict === 'fail');
   if (failed) return { verdict: 'fail', line: failed.title };
@@ -44,7 +45,7 @@ function standing(view: JobView): { verdict: ShownVerdict; line: string } {
   };
 }
 
-function Card({ view, onEnd }: { readonly view: JobView; readonly onEnd: () => void }) {
+function Card({ view, onEnd }: { readonly view: FloorCard; readonly onEnd: () => void }) {
   const { verdict, line } = standing(view);
   const { job, openRun } = view;
   const hold = openRun?.kind === 'recording' ? openRun.hold : null;
@@ -74,16 +75,18 @@ function Card({ view, onEnd }: { readonly view: JobView; readonly onEnd: () => v
   );
 }
 
-/** The floor is looked at anew every few seconds while anything is being recorded. */
+/** The floor is looked at anew every few seconds while anything is being recorded, and sooner while it is judged anew, ms. */
 const lookEvery = 5000;
+const lookEveryJudging = 1000;
 
-function useWhileRecording(views: readonly JobView[], router: ReturnType<typeof useRouter>): void {
-  const recording = views.some((view) => view.openRun?.kind === 'recording');
+function useWhileChanging({ jobs, judging }: FloorView, router: ReturnType<typeof useRouter>): void {
+  const recording = jobs.some((view) => view.openRun?.kind === 'recording');
+  const every = judging ? lookEveryJudging : recording ? lookEvery : null;
   useEffect(() => {
-    if (!recording) return;
-    const timer = setInterval(() => router.refresh(), lookEvery);
+    if (every === null) return;
+    const timer = setInterval(() => router.refresh(), every);
     return () => clearInterval(timer);
-  }, [recording, router]);
+  }, [every, router]);
 }
 
 /** A job that cannot be read: said in its place, so that nobody looks for it in vain. */
@@ -112,7 +115,7 @@ interface Props {
 /** The day: what needs a person now, then the places a unit can be. */
 export function Floor({ floor, air, today }: Props) {
   const { shopName } = useShop();
-  const { jobs: views, broken, left } = floor;
+  const { jobs: views, broken, left, judging } = floor;
   const everything = needsNow(views);
   const [whole, setWhole] = useState(false);
   const now = whole ? everything : everything.slice(0, inTheStrip);
@@ -120,7 +123,7 @@ export function Floor({ floor, air, today }: Props) {
   const router = useRouter();
   // A moment later, so that the recorder has closed the run.
   const refresh = useCallback(() => void setTimeout(() => router.refresh(), 1200), [router]);
-  useWhileRecording(views, router);
+  useWhileChanging(floor, router);
   return (
     <>
       <PageHead
@@ -155,6 +158,19 @@ export function Floor({ floor, air, today }: Props) {
         <Button size="small" className={styles.more} aria-expanded={whole} onClick={() => setWhole(!whole)}>
           {whole ? 'Show the three most urgent' : `${more} more ${more === 1 ? 'needs' : 'need'} somebody`}
         </Button>
+      )}
+      {judging && (
+        <section className={styles.judging} aria-label="Judged anew">
+          <p role="status">
+            Another method than before judges here now: {judging.done} of {judging.of} units are judged anew, the others
+            stand as they were until then. Papers that were issued stay as they are.
+          </p>
+          <LinearProgress
+            variant="determinate"
+            value={(100 * judging.done) / judging.of}
+            aria-label="Judged anew so far"
+          />
+        </section>
       )}
       {broken.length > 0 && (
         <section aria-label="Cannot be read" className={styles.brokenList}>

@@ -1,4 +1,4 @@
-import type { JobView } from '@/server/jobs/job-view';
+import type { FloorCard } from '@/server/jobs/floor-view';
 import { needsNow } from './needs-now';
 
 type Step = { id: string; title: string; evaluation: { verdict: string } };
@@ -15,7 +15,7 @@ function view(over: {
   steps?: Step[];
   blocking?: object[];
   overdue?: object[];
-}): JobView {
+}): FloorCard {
   const {
     id = 'a',
     place = 'on-bench',
@@ -30,7 +30,7 @@ function view(over: {
     steps,
     blocking,
     overdue,
-  } as unknown as JobView;
+  } as unknown as FloorCard;
 }
 
 describe('what needs a person now', () => {

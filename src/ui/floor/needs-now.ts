@@ -1,4 +1,4 @@
-import type { JobView } from '@/server/jobs/job-view';
+import type { FloorCard } from '@/server/jobs/floor-view';
 
 export interface NeedsNow {
   readonly title: string;
@@ -6,7 +6,7 @@ export interface NeedsNow {
   readonly href: string;
 }
 
-function needOf(view: JobView): (NeedsNow & { urgency: number }) | null {
+function needOf(view: FloorCard): (NeedsNow & { urgency: number }) | null {
   const { job, openRun, steps } = view;
   const unit = `${job.serial}, ${job.sheet.name}, ${job.vehicle}`;
   const stepTitle = (id: string) => steps.find((step) => step.id === id)?.title ?? id;
@@ -38,7 +38,7 @@ function needOf(view: JobView): (NeedsNow & { urgency: number }) | null {
 }
 
 /** Instruments that are read at some bench of the house although their calibration is overdue. */
-function overdueNeed(views: readonly JobView[]): (NeedsNow & { urgency: number }) | null {
+function overdueNeed(views: readonly FloorCard[]): (NeedsNow & { urgency: number }) | null {
   const names = [...new Set(views.flatMap((view) => view.overdue.map((each) => each.name)))];
   if (names.length === 0) return null;
   const title = names.length === 1 ? 'A calibration is overdue' : `${names.length} calibrations are overdue`;
@@ -46,7 +46,7 @@ function overdueNeed(views: readonly JobView[]): (NeedsNow & { urgency: number }
 }
 
 /** Everything that needs a person now, most urgent first. */
-export function needsNow(views: readonly JobView[]): NeedsNow[] {
+export function needsNow(views: readonly FloorCard[]): NeedsNow[] {
   return [...views.map(needOf), overdueNeed(views)]
     .filter((need) => need !== null)
     .sort((p, q) => p.urgency - q.urgency);

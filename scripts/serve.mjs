@@ -1,0 +1,23 @@
+/* Serves the application on PORT (4380), and says where it is once its first page has been made: what comes after is quick. */
+import { spawn } from 'node:child_process';
+import { setTimeout as wait } from 'node:timers/promises';
+
+const port = process.env.PORT ?? '4380';
+const address = `http://127.0.0.1:${port}`;
+const server = spawn(
+  process.execPath,
+  ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', port],
+  { stdio: ['ignore', 'ignore', 'inherit'] },
+);
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => server.kill(signal));
+server.on('exit', (code) => process.exit(code ?? 0));
+
+for (;;) {
+  const made = await fetch(address).then(
+    (page) => page.text().then(() => true),
+    () => false,
+  );
+  if (made) break;
+  await wait(100);
+}
+console.log(`\nHard Pedal is at ${address}  (Ctrl+C ends it)`);
