@@ -4,7 +4,7 @@
  * its table to docs/mutants.md; it takes some ten minutes, so it is run on demand.
  */
 import { spawnSync } from 'node:child_process';
-import { cpSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 
@@ -30,7 +30,57 @@ const m = (file: string, from: string, to: string, tests: string): Mutant => ({
   tests,
 });
 
+/** What the models know and every step is held against, with the tests of the analyses themselves. */
+const truths =
+  'families/truth|families/hands|families/analyses|toolboxes/|inline-steps|pump-down|release-analysis|reserve|observe';
+
 const mutants: readonly Mutant[] = [
+  // What is found must be what is true
+  m(
+    'toolboxes/vacuum/hold-entry',
+    '(standardTemperature / context.airTemperature);',
+    '(context.airTemperature / standardTemperature);',
+    truths,
+  ),
+  m(
+    'toolboxes/servo/reserve-analysis',
+    'first.vacuum - second.vacuum, [',
+    '2 * (first.vacuum - second.vacuum), [',
+    truths,
+  ),
+  m('families/vacuum-supply/pump-analyses', 'before - lowest.mean, [', '2 * (before - lowest.mean), [', truths),
+  m(
+    'toolboxes/analysis/release-analysis',
+    'zero + 0.1 * (pull.peak - zero)',
+    'zero + 0.2 * (pull.peak - zero)',
+    truths,
+  ),
+  m('families/pedal-valve/response-steps', 'zero < 0.9 * held', 'zero < 0.63 * held', truths),
+  m(
+    'families/motor-pump-boost/electrical-step',
+    'rest.mean - loaded.mean, [',
+    '2 * (rest.mean - loaded.mean), [',
+    truths,
+  ),
+  m(
+    'families/vacuum-inline/steps/vehicle-steps',
+    '    before - first.vacuum,',
+    '    2 * (before - first.vacuum),',
+    truths,
+  ),
+  m(
+    'toolboxes/servo/pedal-analyses',
+    'after.mean - before.mean - creep.amount, [',
+    '2 * (after.mean - before.mean - creep.amount), [',
+    truths,
+  ),
+  m('toolboxes/vacuum/check-valve-analysis', '(shut.slope - vented.slope) * seconds', 'shut.slope * seconds', truths),
+  m(
+    'procedure/shell-temperature',
+    'value: airTemperature,\n    standard: unsettledWithin',
+    'value: airTemperature + 0.1,\n    standard: unsettledWithin',
+    truths,
+  ),
   // Pulls, lags, strokes, stores: what a log must show
   m('fitting/following-lag', 'lag: lowest.at,', 'lag: -lowest.at,', 'following-lag'),
   m('fitting/following-lag', 'const seen = 8;', 'const seen = 0;', 'following-lag'),
@@ -222,7 +272,7 @@ const root = process.cwd();
 const copy = mkdtempSync(path.join(tmpdir(), 'mutants-'));
 for (const each of ['src', 'tests', 'scripts', 'package.json', 'tsconfig.json', 'next.config.ts'])
   cpSync(path.join(root, each), path.join(copy, each), { recursive: true });
-for (const each of ['jest.config.mjs', 'jest.setup-env.ts', 'jest.setup-properties.ts', 'jest.setup-screens.tsx'])
+for (const each of ['jest.config.mjs', ...readdirSync(root).filter((name) => name.startsWith('jest.setup'))])
   cpSync(path.join(root, each), path.join(copy, each));
 symlinkSync(path.join(root, 'node_modules'), path.join(copy, 'node_modules'));
 
@@ -242,7 +292,7 @@ function passes(tests: string): boolean {
 
 try {
   const only = process.argv[2];
-  const chosen = mutants.filter(({ file }) => only === undefined || file.includes(only));
+  const chosen = mutants.filter(({ file, tests }) => only === undefined || file.includes(only) || tests.includes(only));
   const patterns = [...new Set(chosen.map(({ tests }) => tests))].join('|');
   if (!passes(patterns)) throw new Error('the tests fail before anything was changed');
   const rows = chosen.map((mutant) => {

@@ -3,15 +3,14 @@ import type { Plant, Surroundings } from '../../physics/plant';
 import { chargingCircuit } from '../../toolboxes/store/model/charging-circuit';
 import { followForce } from '../../physics/follow-force';
 import type { MotorPumpCondition } from './faults';
-import { outputAt, pushForce, type MotorPumpUnit } from './geometry';
+import { motorLoad, outputAt, pushForce, type MotorPumpUnit } from './geometry';
 
 const { exp, max, min } = Math;
 
 /** First-order lags of the rod and of the output, s. */
 const rodLag = 0.02;
 const outputLag = 0.02;
-/** Motor current is this share of the rated at no pressure; it starts with a surge that dies away, s. */
-const idleCurrent = 0.35;
+/** A motor starts with a surge that dies away, s. */
 const surge = 1.5;
 const surgeLag = 0.12;
 /** A battery on charge stands this far above the rated voltage. */
@@ -54,10 +53,7 @@ export function motorPumpPlant(unit: MotorPumpUnit, condition: MotorPumpConditio
       const target = outputAt(unit, rod.felt(), max(0, circuit.pressure()));
       output += ((target - output) * dt) / outputLag;
       started = circuit.running() ? started + dt : 0;
-      const load =
-        unit.ratedCurrent *
-        condition.current *
-        (idleCurrent + ((1 - idleCurrent) * circuit.pressure()) / unit.store.cutOut);
+      const load = motorLoad(unit, condition.current, circuit.pressure() / unit.store.cutOut);
       current = circuit.running() ? load * (1 + surge * exp(-started / surgeLag)) : 0;
     },
     read(out) {

@@ -57,3 +57,11 @@ export function pushForce(unit: MotorPumpUnit): number {
   const knee = runOutForce(unit, unit.store.cutOut) ?? unit.cutInForce * 2;
   return Math.max(knee * 1.35, knee + 250);
 }
+
+/** Motor current is this share of the rated at no pressure. */
+const idleCurrent = 0.35;
+
+/** Current (A) that a motor draws once its surge is over, `times` that of a sound one, at a share of the cut-out pressure. */
+export function motorLoad(unit: MotorPumpUnit, times: number, share: number): number {
+  return unit.ratedCurrent * times * (idleCurrent + (1 - idleCurrent) * share);
+}

@@ -1,10 +1,22 @@
 import { storeTruth } from '../../toolboxes/store/model/store-truth';
 import { masterPressure, pressureSlope } from '../../toolboxes/servo/servo-law';
 import { storeScatter } from '../../toolboxes/store/model/store-scatter';
-import { scatterOf, type Model } from '../../contract/model';
+import { scatterOf, type Model, type Truth } from '../../contract/model';
 import { motorPumpFaults, soundMotorPump, type MotorPumpCondition } from './faults';
-import type { MotorPumpUnit } from './geometry';
+import { motorLoad, type MotorPumpUnit } from './geometry';
 import { motorPumpPlant } from './bench-stand';
+
+/** The supply is read while the store goes from this share of cut-out to where the pump stops. */
+const loadedFrom = 0.85;
+
+/** What the supply loses under that load; nothing is stated of a pump that does not get there, or does not stop. */
+function supplyDrop(unit: MotorPumpUnit, condition: MotorPumpCondition): Truth {
+  const stops = 1 + condition.cutOutShift / unit.store.cutOut;
+  if (condition.dead || condition.stuck || condition.gas <= 0) return {};
+  if (stops < loadedFrom + 0.02 || stops > condition.reliefShare) return {};
+  const load = motorLoad(unit, condition.current, (loadedFrom + stops) / 2);
+  return { 'supply-drop': load * condition.resistance };
+}
 
 export const motorPumpModel: Model<MotorPumpUnit, MotorPumpCondition> = {
   sound: soundMotorPump,
@@ -24,6 +36,7 @@ export const motorPumpModel: Model<MotorPumpUnit, MotorPumpCondition> = {
   plant: motorPumpPlant,
   truth: (unit, condition, context) => ({
     ...storeTruth(unit.store, condition, '', context.ambient.pressure),
+    ...supplyDrop(unit, condition),
     'lamp-pressure': unit.store.lamp + condition.lampShift,
     'cut-in-force': unit.cutInForce,
     'jump-in-output': masterPressure(unit, unit.jumpInForce),

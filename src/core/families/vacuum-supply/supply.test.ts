@@ -1,4 +1,5 @@
 import { standInUnit, valueOf } from '../../../../tests/support/stand-in-unit';
+import { makeTrace } from '../../traces/trace';
 import { scanTool, vacuumShown } from './scan-tool';
 import { pumpDownVacuum, settledVacuum, thresholds, type VacuumSupplyUnit } from './geometry';
 import { vacuumSupplySchema } from './sheet';
@@ -59,6 +60,18 @@ describe('vacuum source', () => {
 
   it('a sound source passes', () => {
     expect(source.judge().steps.filter((step) => step.verdict === 'fail')).toEqual([]);
+  });
+
+  it('one stroke costs what the gauge falls by, no more and no less', () => {
+    // Written by hand: 68 kPa, a stroke of 300 N from 3 s to 4 s, 60.5 kPa from then on.
+    const time = Float64Array.from({ length: 1600 }, (_, i) => i / 200);
+    const trace = makeTrace(time, {
+      pedal_force: time.map((t) => (t >= 3 && t < 4 ? 300 : 0)),
+      supply_vacuum: time.map((t) => (t < 4.1 ? 68e3 : 60.5e3)),
+    });
+    const analysis = source.kind.steps.find((step) => step.id === 'demand');
+    if (analysis?.kind !== 'measured') throw new Error('there is no such step');
+    expect(valueOf(analysis.analyse(trace, context), 'vacuum-per-application')).toBeCloseTo(7.5e3, 0);
   });
 
   it('states a known leak as a standard flow', () => {
