@@ -99,6 +99,21 @@ describe('a log in its worker', () => {
     expect(Float64Array.from(clock)).toEqual(time.map((t) => Number(t.toFixed(6))));
   });
 
+  it('is understood under the names that its channels had before', async () => {
+    const valve = standInUnit('pedal-valve', 'bench');
+    const { time, columns } = valve.trace('parking-release');
+    const before = { output_pressure: columns.parking_pressure, lamp_amber: columns.parking_brake };
+    const file = new File([writeBenchLog({ time, columns: before }, {})], 'before.csv');
+    const sheet = { family: 'pedal-valve', name: 'DV2', spec: valve.kind.sheet.example.spec };
+    const { answer, judge } = await opened(file, { job: { sheet, plan: 'bench' }, step: 'parking-release' });
+    const mapping = answer.guesses.map((guess) => guess.mapped);
+    expect(mapping.flatMap((column) => (column.use === 'channel' ? [column.channel] : []))).toEqual([
+      'parking_pressure',
+      'parking_brake',
+    ]);
+    expect(await judge()).toMatchObject({ kind: 'judged', result: { verdict: 'pass' } });
+  });
+
   it('is judged by the steps of its own layout', async () => {
     const force = standInUnit('vacuum-remote', 'bench', { layout: 'servo-cylinder' });
     const job = { sheet: sheetOf(force.kind), plan: 'bench' } as const;

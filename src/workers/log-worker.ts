@@ -1,6 +1,8 @@
 import { findFamily } from '@/core/families';
+import type { LogFeed } from '@/core/procedure/step-definition';
+import { formerNames } from '@/core/procedure/todays-names';
 import type { StepContext } from '@/core/procedure/step-context';
-import { applyMapping, rowProblems, type LogNeeds } from '@/core/formats/column-mapping';
+import { applyMapping, rowProblems, type LogNeeds, type MappedColumn } from '@/core/formats/column-mapping';
 import { standInSource } from '@/core/formats/bench-log';
 import { guessMapping, headerFingerprint } from '@/core/formats/guess-mapping';
 import { isRowProblem } from '@/core/vocabulary/read-problem';
@@ -76,14 +78,37 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
     context.ambient.pressure,
     inHours,
   );
+  const named = withTodaysNames(
+    step.feeds.log,
+    guesses.map((guess) => guess.mapped),
+  );
   const { headers, rows, metadata } = read.value;
   const standIn = metadata.source === standInSource;
-  say({ kind: 'opened', headers, fingerprint: headerFingerprint(headers), standIn, rows, guesses });
+  say({
+    kind: 'opened',
+    headers,
+    fingerprint: headerFingerprint(headers),
+    standIn,
+    rows,
+    guesses: guesses.map((guess, at) => ({ ...guess, mapped: named[at] })),
+  });
 }
 
-function judge({ mapping, leaveOut }: Extract<LogRequest, { kind: 'judge' }>): void {
+/** A mapping with the channels as the step calls them today. */
+function withTodaysNames(feed: LogFeed, mapping: readonly MappedColumn[]): readonly MappedColumn[] {
+  const former = formerNames(
+    feed,
+    mapping.flatMap((column) => (column.use === 'channel' ? [column.channel] : [])),
+  );
+  return mapping.map((column) =>
+    column.use === 'channel' ? { ...column, channel: former.get(column.channel) ?? column.channel } : column,
+  );
+}
+
+function judge({ mapping: asked, leaveOut }: Extract<LogRequest, { kind: 'judge' }>): void {
   if (!opened) return;
   const { raw, kind, step, context, needs, policy } = opened;
+  const mapping = withTodaysNames(step.feeds.log, asked);
   const mapped = applyMapping(raw, mapping, needs, { ambient: context.ambient.pressure, leaveOut });
   if (!mapped.ok) {
     const [first] = mapped.problems;

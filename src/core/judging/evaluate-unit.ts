@@ -1,6 +1,7 @@
 import type { AnyKind } from '../contract/kind';
 import { correctionsOf } from '../procedure/corrections';
 import type { Characteristic, Corrections, StepAnalysis } from '../procedure/step-analysis';
+import { inTodaysNames } from '../procedure/todays-names';
 import type { StepContext } from '../procedure/step-context';
 import type { MeasuredStep, StepDefinition, TypedStep } from '../procedure/step-definition';
 import type { TypedValues } from '../procedure/typed-entry';
@@ -16,7 +17,7 @@ import type { AnalysisProblem } from '../vocabulary/analysis-problem';
 import type { DecisionPolicy, StepVerdict, UnitVerdict } from '../vocabulary/verdict';
 
 /** Changes when an analysis or a decision changes, so that a stored result can be told from a new one. */
-export const methodVersion = 6;
+export const methodVersion = 7;
 
 /** What a step was given: traces of a measured step in the order they were run, or findings of a look. */
 export type StepEvidence =
@@ -108,7 +109,7 @@ export function analysisOf(step: JudgedStep, given: Given, judged: StepContext<u
     return withDialsSaid(entry.analyse(given.readings, read), channels, context);
   }
   if (step.kind === 'typed') throw new Error(`${step.id} is typed and has no trace`);
-  const analysis = step.analyse(given.trace, context);
+  const analysis = step.analyse(inTodaysNames(given.trace, step.feeds.log), context);
   return given.said ? { ...analysis, notes: [...given.said, ...analysis.notes] } : analysis;
 }
 

@@ -102,6 +102,13 @@ const shared: Readonly<Record<string, ChannelRow>> = {
     reference: 'gauge',
     words: ['rear', 'back', 'axle', 'circuit', 'pressure', 'p'],
   },
+  parking_pressure: {
+    title: 'Parking port',
+    dimension: 'pressure',
+    fileUnit: 'kPa',
+    reference: 'gauge',
+    words: ['parking', 'spring', 'chamber', 'release', 'pressure', 'p'],
+  },
   accumulator_pressure: {
     title: 'Store',
     dimension: 'pressure',
@@ -135,6 +142,12 @@ const shared: Readonly<Record<string, ChannelRow>> = {
     dimension: 'length',
     fileUnit: 'mm',
     words: ['ride', 'height', 'body', 'level', 'suspension'],
+  },
+  tape_height: {
+    title: 'Height by tape',
+    dimension: 'length',
+    fileUnit: 'mm',
+    words: ['tape', 'wing', 'arch', 'hub', 'height'],
   },
   air_temperature: {
     title: 'Air temperature',
@@ -177,6 +190,12 @@ const shared: Readonly<Record<string, ChannelRow>> = {
   pump_on_2: { title: 'Pump 2', dimension: 'ratio', fileUnit: '1', words: ['pump', 'motor', 'on', '2'] },
   engine_on: { title: 'Engine', dimension: 'ratio', fileUnit: '1', words: ['engine', 'running', 'ignition'] },
   lamp_red: { title: 'Red lamp', dimension: 'ratio', fileUnit: '1', words: ['red', 'warning', 'lamp', 'light'] },
+  parking_brake: {
+    title: 'Parking brake',
+    dimension: 'ratio',
+    fileUnit: '1',
+    words: ['parking', 'brake', 'on', 'lamp'],
+  },
   lamp_amber: { title: 'Amber lamp', dimension: 'ratio', fileUnit: '1', words: ['amber', 'yellow', 'lamp', 'light'] },
 };
 

@@ -2,6 +2,8 @@ import { suspectLog } from '@/core/diagnosis/suspect-log';
 import { analysisOf } from '@/core/judging/evaluate-unit';
 import { questionedChannels, type QuestionedChannel } from '@/core/formats/questioned-channels';
 import type { Report } from '@/core/formats/report';
+import { inTodaysNames } from '@/core/procedure/todays-names';
+import type { Trace } from '@/core/traces/trace';
 import type { StepAnalysis } from '@/core/procedure/step-analysis';
 import type { StepContext } from '@/core/procedure/step-context';
 import { findJob, type Job } from '@/data/jobs';
@@ -19,6 +21,13 @@ import { wholeFrame } from '../runs/wire-frame';
  * Heavy work, done on threads of its own so that a recorder never waits for it. Everything that goes in or comes out is plain data; what
  * was recorded is read from the database where the work is done.
  */
+
+/** A run's trace with the channels as its step calls them today. */
+async function traceOf(job: Job, run: Run): Promise<Trace> {
+  const { trace } = await readTrace(run.id);
+  const step = sheetOf(job).kind.steps.find((each) => each.id === run.step);
+  return step?.kind === 'measured' ? inTodaysNames(trace, step.feeds.log) : trace;
+}
 
 async function recordedOf(runId: string): Promise<{ readonly job: Job; readonly run: Run }> {
   const run = await findRun(runId);
@@ -59,7 +68,7 @@ export const tasks = {
     const { kind, unit } = sheetOf(job);
     const step = judgedStepOf(kind, stepId);
     const context = { ...given, unit };
-    const { trace } = await readTrace(runId);
+    const trace = await traceOf(job, run);
     const suspicious = run.context.source === 'log file' && step.kind === 'measured';
     return analysisOf(step, suspicious ? { trace, said: suspectLog(kind, step, trace, context) } : { trace }, context);
   },
@@ -83,12 +92,13 @@ export const tasks = {
   /** The picture on a paper. */
   async paperFace({ runId, ...wanted }: PaperFaceWanted): Promise<PaperFace> {
     const { job, run } = await recordedOf(runId);
-    return drawPaperFace({ job, run, ...wanted }, (await readTrace(runId)).trace);
+    return drawPaperFace({ job, run, ...wanted }, await traceOf(job, run));
   },
 
   /** A finished run as the first and only frame of its stream. */
   async frame({ runId, state }: { readonly runId: string; readonly state: string }): Promise<Uint8Array<ArrayBuffer>> {
-    return wholeFrame(state, (await readTrace(runId)).trace);
+    const { job, run } = await recordedOf(runId);
+    return wholeFrame(state, await traceOf(job, run));
   },
 
   async html(report: Report): Promise<string> {

@@ -77,6 +77,8 @@ const readingOrder = [
   'pump_on_2',
   'lamp_red',
   'lamp_amber',
+  'parking_pressure',
+  'parking_brake',
   'engine_on',
 ];
 

@@ -782,8 +782,8 @@ const parking: Case = {
     const on = (t: number) => (story === 'lamp-off-first' ? 0 : story === 'never-lets-go' || raised(t) < frees ? 1 : 0);
     const log = writeLog(
       {
-        output_pressure: { at: raised, gauging: { ...gauge(luck, 1e7, 1e3), lag: luck.between(0, 0.1) } },
-        lamp_amber: { at: on, gauging: onOff },
+        parking_pressure: { at: raised, gauging: { ...gauge(luck, 1e7, 1e3), lag: luck.between(0, 0.1) } },
+        parking_brake: { at: on, gauging: onOff },
       },
       { seconds: lasts + 3, rate: rateOf(luck), jitter: 0.2 },
       luck,

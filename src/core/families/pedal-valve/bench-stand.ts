@@ -50,8 +50,8 @@ export function pedalValvePlant(unit: PedalValveUnit, condition: PedalValveCondi
       'pump_on_2',
       'lamp_red',
       'flow',
-      'output_pressure',
-      'lamp_amber',
+      'parking_pressure',
+      'parking_brake',
     ],
     largestStep: 0.01,
     advance(dt, controls) {

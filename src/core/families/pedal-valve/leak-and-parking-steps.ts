@@ -72,10 +72,10 @@ interface ParkingFound {
 }
 
 function findParking(trace: Trace): ParkingFound | NoEvidence {
-  const pressure = columnOf(trace, 'output_pressure');
-  const lamp = columnOf(trace, 'lamp_amber');
+  const pressure = columnOf(trace, 'parking_pressure');
+  const lamp = columnOf(trace, 'parking_brake');
   if (!pressure || !lamp)
-    return noEvidence({ code: 'channel-missing', channel: pressure ? 'lamp_amber' : 'output_pressure' });
+    return noEvidence({ code: 'channel-missing', channel: pressure ? 'parking_brake' : 'parking_pressure' });
   let at = 1;
   while (at < lamp.length && !(lamp[at] <= 0.5 && lamp[at - 1] > 0.5)) at++;
   return { trace, goesOut: at < lamp.length ? at : null };
@@ -87,13 +87,13 @@ const parkingQuestion: Question<StepContext<PedalValveUnit>, ParkingFound, { tra
   shows: ({ trace, goesOut }) =>
     goesOut === null ? noEvidence({ code: 'lamp-never-lit', down: 0 }) : evidence({ trace, at: goesOut }),
   comesTo: ({ trace, at }, context) => {
-    const pressure = trace.columns.output_pressure;
+    const pressure = trace.columns.parking_pressure;
     const half = Math.max(1, Math.round(0.1 / sampleInterval(trace)));
     const [before, after] = [pressure[Math.max(0, at - half)], pressure[Math.min(pressure.length - 1, at + half)]];
     // What the pressure rises while lamp, gauge and eye follow.
     const late = (Math.abs(after - before) / (2 * half * sampleInterval(trace))) * followsWithin;
     const there = meanOf(pressure, at - half, at + half);
-    const instrument = context.instruments.get('output_pressure');
+    const instrument = context.instruments.get('parking_pressure');
     return {
       characteristics: [
         measured('parking-release-pressure', there.mean, [
@@ -120,21 +120,22 @@ export const parkingRelease: Measured = {
   ...openOnce,
   feeds: {
     log: {
-      needs: ['output_pressure', 'lamp_amber'],
+      needs: ['parking_pressure', 'parking_brake'],
       uses: [],
       leastRows: 20,
+      formerly: { parking_pressure: 'output_pressure', parking_brake: 'lamp_amber' },
     },
     live: {
       startsFrom: 'charged',
       guide: ({ unit }) => [
         wait({ code: 'rest', seconds: 1 }, {}, 1),
         {
-          instruction: { code: 'raise-supply-slowly', channel: 'output_pressure', level: unit.parkingRelease },
+          instruction: { code: 'raise-supply-slowly', channel: 'parking_pressure', level: unit.parkingRelease },
           controls: { actuate: 1 },
           lever: home,
           end: {
             kind: 'reading',
-            channel: 'output_pressure',
+            channel: 'parking_pressure',
             side: 'above',
             level: unit.parkingRelease * 1.15,
             atMost: 120,
@@ -142,7 +143,7 @@ export const parkingRelease: Measured = {
         },
         wait({ code: 'rest', seconds: 2 }, {}, 2),
       ],
-      bands: ({ unit }) => ({ output_pressure: [unit.parkingRelease * 0.9, unit.parkingRelease * 1.1] }),
+      bands: ({ unit }) => ({ parking_pressure: [unit.parkingRelease * 0.9, unit.parkingRelease * 1.1] }),
     },
   },
   analyse: (trace, context) => answer(parkingQuestion, trace, context),
@@ -152,5 +153,5 @@ export const parkingRelease: Measured = {
       source: { kind: 'workshop', key: 'boostRatioTolerance' },
     }),
   ],
-  pictures: [{ kind: 'over-time', channels: ['output_pressure', 'lamp_amber'] }],
+  pictures: [{ kind: 'over-time', channels: ['parking_pressure', 'parking_brake'] }],
 };

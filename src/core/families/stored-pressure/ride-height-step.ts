@@ -27,7 +27,7 @@ export const rideHeight: Typed = {
           title,
           hint,
           as: 'length',
-          channel: 'rod_travel',
+          channel: 'tape_height',
           expected: null,
           plausible: [0.05, 0.9],
           optional: false,
@@ -41,7 +41,7 @@ export const rideHeight: Typed = {
       analyse: (values, context): StepAnalysis => {
         const { before, after } = values;
         if (before === undefined || after === undefined) return nothingMeasured(['height-loss'], { code: 'not-read' });
-        const instrument = context.instruments.get('rod_travel');
+        const instrument = context.instruments.get('tape_height');
         return {
           characteristics: [
             measured('height-loss', before - after, [
