@@ -2,18 +2,6 @@ import type { CharacteristicRow } from './characteristic-row';
 
 /** Words that families share, each with everything that is said of it. */
 export const sharedCharacteristics = {
-  'switch-close-pressure': {
-    title: 'Switch closes at',
-    unit: 'kPa',
-    as: 'gauge',
-    dial: { kind: 'difference', channel: 'input_pressure' },
-  },
-  'switch-open-pressure': {
-    title: 'Switch opens at',
-    unit: 'kPa',
-    as: 'gauge',
-    dial: { kind: 'difference', channel: 'input_pressure' },
-  },
   'pair-offset': {
     title: 'Pair offset',
     unit: 'kPa',
@@ -58,56 +46,11 @@ export const sharedCharacteristics = {
     dial: { kind: 'difference', channel: 'supply_vacuum' },
   },
   'leak-flow': { title: 'Leak flow', unit: 'cm3/min', as: 'flow', dial: { kind: 'flow', channel: 'supply_vacuum' } },
-  'cut-in-pressure': {
-    title: 'Cut-in',
-    unit: 'kPa',
-    as: 'gauge',
-    dial: { kind: 'difference', channel: 'input_pressure' },
-  },
-  'valve-opening-pressure': {
-    title: 'Control valve opens',
-    unit: 'kPa',
-    as: 'gauge',
-    dial: { kind: 'difference', channel: 'input_pressure' },
-  },
-  'boost-slope': {
-    title: 'Boost slope',
-    unit: '1',
-    as: 'ratio',
-    dial: { kind: 'quotient', channels: ['output_pressure', 'input_pressure'] },
-  },
-  'run-out-input': {
-    title: 'Run-out, input',
-    unit: 'kPa',
-    as: 'gauge',
-    dial: { kind: 'difference', channel: 'input_pressure' },
-  },
   'run-out-output': {
     title: 'Run-out, output',
     unit: 'kPa',
     as: 'gauge',
     dial: { kind: 'difference', channel: 'output_pressure' },
-  },
-  'boost-ratio': {
-    title: 'Boost ratio',
-    unit: '1',
-    as: 'ratio',
-    dial: { kind: 'quotient', channels: ['output_pressure', 'input_pressure'] },
-  },
-  'servo-slope': {
-    title: 'Boost slope',
-    unit: 'N/kPa',
-    as: 'force-per-pressure',
-    dial: { kind: 'quotient', channels: ['rod_force', 'input_pressure'] },
-    openName: 'boost-slope',
-  },
-  'servo-force': { title: 'Servo force', unit: 'N', as: 'force', dial: { kind: 'difference', channel: 'rod_force' } },
-  'run-out-servo-force': {
-    title: 'Run-out, force',
-    unit: 'N',
-    as: 'force',
-    dial: { kind: 'difference', channel: 'rod_force' },
-    openName: 'run-out-output',
   },
   'servo-residual': {
     title: 'Residual force',
@@ -116,23 +59,11 @@ export const sharedCharacteristics = {
     dial: { kind: 'difference', channel: 'rod_force' },
     openName: 'residual-output',
   },
-  'vacuum-pair-offset': {
-    title: 'Vacuum pair offset',
-    unit: 'kPa',
-    as: 'vacuum-difference',
-    dial: { kind: 'between', channels: ['supply_vacuum', 'control_vacuum'] },
-  },
   hysteresis: {
     title: 'Hysteresis',
     unit: 'kPa',
     as: 'difference',
     dial: { kind: 'difference', channel: 'input_pressure' },
-  },
-  'control-remainder': {
-    title: 'Control remainder',
-    unit: 'kPa',
-    as: 'vacuum',
-    dial: { kind: 'reading', channel: 'control_vacuum' },
   },
   'supply-sag': {
     title: 'Supply sag',
@@ -188,7 +119,6 @@ export const sharedCharacteristics = {
     as: 'vacuum-difference',
     dial: { kind: 'difference', channel: 'supply_vacuum' },
   },
-  'rod-gap': { title: 'Output-rod gap', unit: 'mm', as: 'length', dial: { kind: 'difference', channel: 'rod_travel' } },
   'idle-vacuum': {
     title: 'Vacuum at idle',
     unit: 'kPa',
@@ -207,41 +137,11 @@ export const sharedCharacteristics = {
     as: 'length',
     dial: { kind: 'difference', channel: 'pedal_travel' },
   },
-  'soak-loss': {
-    title: 'Vacuum lost over the soak',
-    unit: 'kPa',
-    as: 'vacuum-difference',
-    dial: { kind: 'difference', channel: 'supply_vacuum' },
-  },
   'vehicle-ratio': {
     title: 'Boost at one pedal force',
     unit: '1',
     as: 'ratio',
     dial: { kind: 'quotient', channels: ['output_pressure', 'output_pressure'] },
-  },
-  'pump-speed': {
-    title: 'Pump speed',
-    unit: 'L/min',
-    as: 'pump-flow',
-    dial: { kind: 'flow', channel: 'supply_vacuum' },
-  },
-  'ultimate-pressure': {
-    title: 'Ultimate pressure',
-    unit: 'kPa',
-    as: 'absolute',
-    dial: { kind: 'reading', channel: 'supply_vacuum' },
-  },
-  'pump-cut-in': {
-    title: 'Pump starts at',
-    unit: 'kPa',
-    as: 'vacuum',
-    dial: { kind: 'reading', channel: 'supply_vacuum' },
-  },
-  'pump-cut-out': {
-    title: 'Pump stops at',
-    unit: 'kPa',
-    as: 'vacuum',
-    dial: { kind: 'reading', channel: 'supply_vacuum' },
   },
   'run-time': { title: 'Run time', unit: 's', as: 'time', dial: { kind: 'watch' } },
   'rest-time': { title: 'Rest between runs', unit: 's', as: 'time', dial: { kind: 'watch' } },
@@ -250,18 +150,6 @@ export const sharedCharacteristics = {
     unit: 'kPa',
     as: 'gauge',
     dial: { kind: 'reading', channel: 'accumulator_pressure' },
-  },
-  'supply-drop': {
-    title: 'Supply drop',
-    unit: 'V',
-    as: 'voltage',
-    dial: { kind: 'difference', channel: 'supply_voltage' },
-  },
-  'run-current': {
-    title: 'Current while running',
-    unit: 'A',
-    as: 'current',
-    dial: { kind: 'reading', channel: 'motor_current' },
   },
   precharge: {
     title: 'Precharge at 20 °C',
@@ -303,18 +191,6 @@ export const sharedCharacteristics = {
     as: 'flow',
     dial: { kind: 'flow', channel: 'accumulator_pressure_2' },
   },
-  'height-loss': {
-    title: 'Height lost on its springs',
-    unit: 'mm',
-    as: 'length',
-    dial: { kind: 'difference', channel: 'rod_travel' },
-  },
-  'bump-pressure': {
-    title: 'Brake pressure over a bump',
-    unit: 'kPa',
-    as: 'gauge',
-    dial: { kind: 'difference', channel: 'front_pressure' },
-  },
   'metering-slope': {
     title: 'Metering slope',
     unit: 'kPa/N',
@@ -355,54 +231,16 @@ export const sharedCharacteristics = {
     dial: { kind: 'difference', channel: 'front_pressure' },
     openName: 'residual-output',
   },
-  'neutral-leak-flow': {
-    title: 'Neutral leak',
-    unit: 'cm3/min',
-    as: 'flow',
-    dial: { kind: 'reading', channel: 'flow' },
-  },
   'alarm-pressure': {
     title: 'Alarm sounds at',
     unit: 'kPa',
     as: 'gauge',
     dial: { kind: 'reading', channel: 'accumulator_pressure' },
   },
-  'parking-release-pressure': {
-    title: 'Parking brake lets go at',
-    unit: 'kPa',
-    as: 'gauge',
-    dial: { kind: 'reading', channel: 'output_pressure' },
-    openName: 'release-pressure',
-  },
-  'relief-pressure': {
-    title: 'Relief pressure',
-    unit: 'kPa',
-    as: 'gauge',
-    dial: { kind: 'reading', channel: 'pump_pressure' },
-  },
   'pump-flow': {
     title: 'Pump flow at idle',
     unit: 'L/min',
     as: 'pump-flow',
     dial: { kind: 'reading', channel: 'flow' },
-  },
-  'store-soak-loss': {
-    title: 'Pressure lost over the soak',
-    unit: 'kPa',
-    as: 'difference',
-    dial: { kind: 'difference', channel: 'accumulator_pressure' },
-    openName: 'soak-loss',
-  },
-  'return-pressure': {
-    title: 'Return-line pressure',
-    unit: 'kPa',
-    as: 'gauge',
-    dial: { kind: 'reading', channel: 'return_pressure' },
-  },
-  'boost-sag': {
-    title: 'Boost sags while steering',
-    unit: 'kPa',
-    as: 'difference',
-    dial: { kind: 'difference', channel: 'boost_pressure' },
   },
 } as const satisfies Readonly<Record<string, CharacteristicRow>>;

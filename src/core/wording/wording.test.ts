@@ -1,3 +1,4 @@
+import '../families';
 import fc from 'fast-check';
 import { unitOf } from '../quantities/measurement-unit';
 import {

@@ -1,3 +1,4 @@
+import { hydraulicBoostRows } from './rows';
 import { servoPicture } from '../../toolboxes/servo/servo-curve';
 import type { Family } from '../../contract/family';
 import type { Kind } from '../../contract/kind';
@@ -59,4 +60,5 @@ export const hydraulicBoost: Family = {
   description: kind.description,
   toldBy: null,
   kinds: [kind],
+  rows: hydraulicBoostRows,
 };

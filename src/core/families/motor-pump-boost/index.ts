@@ -1,3 +1,4 @@
+import { motorPumpBoostRows } from './rows';
 import type { Family } from '../../contract/family';
 import type { Kind } from '../../contract/kind';
 import { servoSteps } from '../../toolboxes/servo/servo-steps';
@@ -120,4 +121,5 @@ export const motorPumpBoost: Family = {
   description: kind.description,
   toldBy: null,
   kinds: [kind],
+  rows: motorPumpBoostRows,
 };

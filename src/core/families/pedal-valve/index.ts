@@ -1,3 +1,4 @@
+import { pedalValveRows } from './rows';
 import type { Family } from '../../contract/family';
 import type { Kind } from '../../contract/kind';
 import { pedalValveBench } from './bench-stand';
@@ -58,4 +59,5 @@ export const pedalValve: Family = {
   description: kind.description,
   toldBy: null,
   kinds: [kind],
+  rows: pedalValveRows,
 };

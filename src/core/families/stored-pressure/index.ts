@@ -1,3 +1,4 @@
+import { storedPressureRows } from './rows';
 import { chargePicture } from '../../toolboxes/store/model/charge-curve';
 import type { Family } from '../../contract/family';
 import type { Kind } from '../../contract/kind';
@@ -60,4 +61,5 @@ export const storedPressure: Family = {
   description: kind.description,
   toldBy: null,
   kinds: [kind],
+  rows: storedPressureRows,
 };

@@ -1,3 +1,4 @@
+import { vacuumInlineRows } from './rows';
 import type { Family } from '../../contract/family';
 import type { Kind } from '../../contract/kind';
 import {
@@ -122,4 +123,5 @@ export const vacuumInline: Family = {
   description: kind.description,
   toldBy: null,
   kinds: [kind],
+  rows: vacuumInlineRows,
 };

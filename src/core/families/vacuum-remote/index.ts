@@ -1,3 +1,4 @@
+import { vacuumRemoteRows } from './rows';
 import type { Family } from '../../contract/family';
 import { inLineSlave } from './in-line-slave';
 import { servoCylinder } from './servo-cylinder';
@@ -9,4 +10,5 @@ export const vacuumRemote: Family = {
   description: inLineSlave.description,
   toldBy: 'layout',
   kinds: [inLineSlave, servoCylinder],
+  rows: vacuumRemoteRows,
 };

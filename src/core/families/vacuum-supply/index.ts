@@ -1,3 +1,4 @@
+import { vacuumSupplyRows } from './rows';
 import type { Family } from '../../contract/family';
 import type { Kind } from '../../contract/kind';
 import type { SupplyCondition } from './faults';
@@ -72,4 +73,5 @@ export const vacuumSupply: Family = {
   description: kind.description,
   toldBy: null,
   kinds: [kind],
+  rows: vacuumSupplyRows,
 };
