@@ -57,6 +57,7 @@ const config = [
     ...layer(['src/app/api/**'], ['@/data/*', 'knex', 'node:*'], 'A route asks a use case; only use cases touch data.'),
     ignores: ['**/*.test.ts'],
   },
+  layer(['src/app/**'], ['@/data/*', 'knex', 'better-sqlite3'], 'Pages and routes ask use cases; these touch data.'),
   layer(
     ['src/ui/**'],
     ['@/app/*', '@/cli/*', 'knex', 'node:*'],

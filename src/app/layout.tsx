@@ -2,14 +2,14 @@ import '@fontsource-variable/atkinson-hyperlegible-next';
 import '@fontsource-variable/atkinson-hyperlegible-mono';
 import InitColorSchemeScript from '@mui/material/InitColorSchemeScript';
 import { AppRouterCacheProvider } from '@mui/material-nextjs/v16-appRouter';
-import { listPeople, readShopSettings } from '@/data/settings';
+import { shopAndPeople } from '@/server/shop';
 import { Providers } from '@/ui/shell/providers';
 
 // Every page shows the shop as it is now.
 export const dynamic = 'force-dynamic';
 
 export default async function Layout({ children }: LayoutProps<'/'>) {
-  const [people, { shopName }] = await Promise.all([listPeople(), readShopSettings()]);
+  const { people, shopName } = await shopAndPeople();
   return (
     <html lang="en" suppressHydrationWarning>
       <body>

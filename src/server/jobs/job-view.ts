@@ -13,7 +13,7 @@ import { calibrationState } from '@/core/instruments/instrument';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import type { StepEvaluation, UnitEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepVerdict, UnitVerdict } from '@/core/vocabulary/verdict';
-import { listCautions, type AcknowledgedCaution, type Job } from '@/data/jobs';
+import { findJob, listCautions, type AcknowledgedCaution, type Job } from '@/data/jobs';
 import { listReleases } from '@/data/releases';
 import { listActs, type Act } from '@/data/acts';
 import type { Run } from '@/data/runs';
@@ -245,7 +245,16 @@ const shutBy = (lock: Lock | undefined, titleOf: (id: string) => string): StepVi
 
 /** Everything the screens show of one job. */
 export async function jobView(id: string): Promise<JobView> {
-  const job = await jobNamed(id);
+  return viewOf(await jobNamed(id));
+}
+
+/** The same; null where there is no such job. */
+export async function jobViewIfThere(id: string): Promise<JobView | null> {
+  const job = await findJob(id);
+  return job ? viewOf(job) : null;
+}
+
+async function viewOf(job: Job): Promise<JobView> {
   const evaluated = await evaluateJob(job);
   const { evaluation, runs } = evaluated;
   const { kind } = sheetOf(job);

@@ -1,11 +1,11 @@
-import { listSheets } from '@/data/unit-sheets';
 import { airNow } from '@/server/jobs/air-text';
+import { sheetsInLibrary } from '@/server/shop';
 import { BookInForm } from '@/ui/book-in/book-in-form';
 import { PageTitle } from '@/ui/shell/page-title';
 
 export default async function BookInPage({ searchParams }: PageProps<'/book-in'>) {
   const { sheet } = await searchParams;
-  const [sheets, air] = await Promise.all([listSheets(), airNow()]);
+  const [sheets, air] = await Promise.all([sheetsInLibrary(), airNow()]);
   return (
     <>
       <PageTitle of="Book in" />

@@ -1,4 +1,4 @@
-import { listInstruments } from '@/data/settings';
+import { mountedInstruments } from '@/server/shop';
 import { InstrumentsPage } from '@/ui/instruments/instruments-page';
 import { takenOffToday } from '@/server/instruments';
 import { PageTitle } from '@/ui/shell/page-title';
@@ -8,7 +8,7 @@ export default async function Instruments() {
     <>
       <PageTitle of="Instruments" />
       <InstrumentsPage
-        instruments={await listInstruments()}
+        instruments={await mountedInstruments()}
         takenOff={await takenOffToday()}
         today={new Date().toISOString().slice(0, 10)}
       />

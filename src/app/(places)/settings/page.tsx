@@ -1,4 +1,4 @@
-import { readShopSettings } from '@/data/settings';
+import { settingsNow } from '@/server/shop';
 import { SettingsForm } from '@/ui/settings/settings-form';
 import { PageTitle } from '@/ui/shell/page-title';
 
@@ -6,7 +6,7 @@ export default async function SettingsPage() {
   return (
     <>
       <PageTitle of="Settings" />
-      <SettingsForm settings={await readShopSettings()} />
+      <SettingsForm settings={await settingsNow()} />
     </>
   );
 }

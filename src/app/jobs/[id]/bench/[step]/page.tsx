@@ -2,11 +2,10 @@ import { notFound } from 'next/navigation';
 import { kindOfSheet, findStep } from '@/core/families';
 import type { AnyKind } from '@/core/contract/kind';
 import type { StepDefinition } from '@/core/procedure/step-definition';
-import { findJob, type Job } from '@/data/jobs';
-import { readShopSettings } from '@/data/settings';
 import { airText } from '@/server/jobs/air-text';
 import { siteNow } from '@/server/jobs/job-context';
-import { jobView } from '@/server/jobs/job-view';
+import { jobViewIfThere, type JobView } from '@/server/jobs/job-view';
+import { settingsNow } from '@/server/shop';
 import { standInLooks } from '@/server/jobs/stand-in-looks';
 import { LookBench } from '@/ui/bench/look-bench';
 import { LogBench } from '@/ui/bench/log-bench';
@@ -16,20 +15,20 @@ import { PageTitle } from '@/ui/shell/page-title';
 
 export default async function BenchPage({ params, searchParams }: PageProps<'/jobs/[id]/bench/[step]'>) {
   const [{ id, step: stepId }, { by }] = await Promise.all([params, searchParams]);
-  const job = await findJob(id);
-  const kind = job && kindOfSheet(job.sheet);
+  const view = await jobViewIfThere(id);
+  const kind = view && kindOfSheet(view.job.sheet);
   const step = kind && findStep(kind, stepId);
-  if (!job || !step) notFound();
+  if (!view || !step) notFound();
   return (
     <>
-      <PageTitle of={`${step.title}, ${job.serial}`} />
-      {await benchOf({ job, kind, step, by })}
+      <PageTitle of={`${step.title}, ${view.job.serial}`} />
+      {await benchOf({ view, kind, step, by })}
     </>
   );
 }
 
 interface Asked {
-  readonly job: Job;
+  readonly view: JobView;
   readonly kind: AnyKind;
   readonly step: StepDefinition<unknown>;
   /** How the step is fed: live where nothing else is asked for. */
@@ -37,11 +36,11 @@ interface Asked {
 }
 
 /** The bench of a step. A new step is a new bench: nothing of the last one's run may linger. */
-async function benchOf({ job, kind, step, by }: Asked) {
-  const [view, site, air, { policy }] = await Promise.all([jobView(job.id), siteNow(), airText(), readShopSettings()]);
+async function benchOf({ view, kind, step, by }: Asked) {
+  const [site, air, { policy }] = await Promise.all([siteNow(), airText(), settingsNow()]);
   const { id } = step;
   if (step.kind === 'look') {
-    const appearance = await standInLooks(job.id, kind);
+    const appearance = await standInLooks(view.job.id, kind);
     return <LookBench key={id} view={view} step={id} air={air} appearance={appearance} />;
   }
   const props = { view, step: id, site, date: new Date().toISOString(), air };

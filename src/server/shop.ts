@@ -1,0 +1,29 @@
+import { listInstruments, listPeople, readShopSettings, type ShopSettings } from '@/data/settings';
+import { findSheet, listSheets, type StoredSheet } from '@/data/unit-sheets';
+import type { SiteInstrument } from '@/core/formats/site-file';
+
+/** Name and people of the shop, for every page. */
+export async function shopAndPeople() {
+  const [people, { shopName }] = await Promise.all([listPeople(), readShopSettings()]);
+  return { people, shopName };
+}
+
+/** Where the shop is, and how it decides. */
+export const settingsNow = (): Promise<ShopSettings> => readShopSettings();
+
+/** Instruments that are mounted on the bench. */
+export const mountedInstruments = (): Promise<readonly SiteInstrument[]> => listInstruments();
+
+/** Every unit sheet of the library. */
+export const sheetsInLibrary = (): Promise<readonly StoredSheet[]> => listSheets();
+
+/** A sheet of the library, where it is there. */
+export const sheetInLibrary = (id: string): Promise<StoredSheet | undefined> => findSheet(id);
+
+/** Sheets that name a purpose for their spheres. */
+export async function sheetsWithSpheres(): Promise<readonly { readonly id: string; readonly name: string }[]> {
+  const fitting = (await listSheets()).filter(
+    ({ spec }) => (spec as { spherePurpose?: string }).spherePurpose !== undefined,
+  );
+  return fitting.map(({ id, name }) => ({ id, name }));
+}
