@@ -7,11 +7,13 @@ const address = `http://127.0.0.1:${port}`;
 const server = spawn(
   process.execPath,
   ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', port],
-  { stdio: ['ignore', 'ignore', 'inherit'] },
+  { stdio: ['ignore', 'pipe', 'inherit'] },
 );
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => server.kill(signal));
 server.on('exit', (code) => process.exit(code ?? 0));
 
+// Not before it has the port: another server may answer there.
+await new Promise((resolve) => server.stdout.on('data', (text) => String(text).includes('Ready') && resolve()));
 for (;;) {
   const made = await fetch(address).then(
     (page) => page.text().then(() => true),

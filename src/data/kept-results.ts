@@ -48,43 +48,24 @@ export async function storeAnalysis(runId: string, inputs: string, analysis: Ste
 }
 
 export interface StoredEvaluation {
+  /** Another method than today's made it: good enough to be looked at while today's is at work, and for nothing else. */
+  readonly former: boolean;
   readonly evaluation: UnitEvaluation;
   /** The small picture that belongs to it, as the screens write it; null where none was drawn yet. */
   readonly face: unknown;
 }
 
-interface EvaluationRow {
-  readonly evaluation: string;
-  readonly face: string | null;
-}
-
-const fromRow = ({ evaluation, face }: EvaluationRow): StoredEvaluation => ({
-  evaluation: fromStored(evaluation) as UnitEvaluation,
-  face: face === null ? null : fromStored(face),
-});
-
-/** A job's evaluation from these inputs by today's method; undefined where it has to be made. */
+/** A job's evaluation from these inputs, by whichever method; undefined where it has to be made. */
 export async function findEvaluation(jobId: string, inputs: string): Promise<StoredEvaluation | undefined> {
   return atBest(async () => {
-    const row = (await (
-      await database()
-    )('evaluations')
-      .where({ job_id: jobId, inputs, method_version: methodVersion })
-      .first()) as EvaluationRow | undefined;
-    return row && fromRow(row);
-  }, undefined);
-}
-
-/** A job's evaluation from these inputs by an older method, where that is what is kept. */
-export async function findOlderEvaluation(jobId: string, inputs: string): Promise<StoredEvaluation | undefined> {
-  return atBest(async () => {
-    const row = (await (
-      await database()
-    )('evaluations')
-      .where({ job_id: jobId, inputs })
-      .whereNot({ method_version: methodVersion })
-      .first()) as EvaluationRow | undefined;
-    return row && fromRow(row);
+    const row = (await (await database())('evaluations').where({ job_id: jobId, inputs }).first()) as
+      { method_version: number; evaluation: string; face: string | null } | undefined;
+    if (!row) return undefined;
+    return {
+      former: row.method_version !== methodVersion,
+      evaluation: fromStored(row.evaluation) as UnitEvaluation,
+      face: row.face === null ? null : fromStored(row.face),
+    };
   }, undefined);
 }
 

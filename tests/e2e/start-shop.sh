@@ -6,4 +6,4 @@ sh scripts/build.sh
 HARD_PEDAL_DATA="$SEEDED_SHOP" node --import tsx scripts/seed-demo-shop.ts
 export HARD_PEDAL_DATA="$(mktemp -d)"
 cp -R "$SEEDED_SHOP/." "$HARD_PEDAL_DATA"
-exec npx --no-install next start --hostname 127.0.0.1 --port "$1"
+PORT="$1" exec node scripts/serve.mjs

@@ -9,7 +9,7 @@ import {
   type UnitEvaluation,
 } from '@/core/judging/evaluate-unit';
 import type { Job } from '@/data/jobs';
-import { findEvaluation, findOlderEvaluation, storeEvaluation } from '@/data/kept-results';
+import { findEvaluation, storeEvaluation } from '@/data/kept-results';
 import { listRuns, type Run } from '@/data/runs';
 import { readShopSettings } from '@/data/settings';
 import { contextOf, judgedStepOf, sheetOf } from './job-context';
@@ -50,23 +50,26 @@ async function inputsOf(job: Job, runs: readonly Run[]): Promise<string> {
   return createHash('sha256').update(JSON.stringify(made)).digest('hex');
 }
 
-/**
- * What an earlier method made of the same inputs, where that is what is on record; null where today's method has judged them, or nobody.
- * Good enough to be looked at while today's is at work, and for nothing else.
- */
-export async function evaluationOnRecord(job: Job): Promise<JobEvaluation | null> {
+/** A job's runs, what they come to under, and what is on record of that, by whichever method. */
+async function recordOf(job: Job) {
   const runs = await listRuns(job.id);
   const inputs = await inputsOf(job, runs);
-  const older = await findOlderEvaluation(job.id, inputs);
-  return older ? { ...older, runs, inputs } : null;
+  return { runs, inputs, known: await findEvaluation(job.id, inputs) };
+}
+
+/**
+ * What is on record of a job at once. A `former` evaluation was made by another method: good enough to be looked at while today's is at
+ * work, and for nothing else. Null where nothing fits what the job holds now.
+ */
+export async function evaluationOnRecord(job: Job): Promise<(JobEvaluation & { readonly former: boolean }) | null> {
+  const { runs, inputs, known } = await recordOf(job);
+  return known ? { ...known, runs, inputs } : null;
 }
 
 /** Evaluates a job from its kept runs, or reads back what it came to. */
 export async function evaluateJob(job: Job): Promise<JobEvaluation> {
-  const runs = await listRuns(job.id);
-  const inputs = await inputsOf(job, runs);
-  const known = await findEvaluation(job.id, inputs);
-  if (known) return { ...known, runs, inputs };
+  const { runs, inputs, known } = await recordOf(job);
+  if (known && !known.former) return { ...known, runs, inputs };
   const { policy } = await readShopSettings();
   const { kind } = sheetOf(job);
   const latest = runs.at(-1);
@@ -75,9 +78,8 @@ export async function evaluateJob(job: Job): Promise<JobEvaluation> {
   const evaluation = await analyses.whileReading(() =>
     evaluateUnit(kind, planOf(kind, job.plan).steps, evidenceOf(job, runs, analyses), { context, policy }),
   );
-  const older = await findOlderEvaluation(job.id, inputs);
   await storeEvaluation(job.id, inputs, evaluation);
-  if (older) await sayRejudged(job, older.evaluation, evaluation).catch((error: unknown) => console.error(error));
+  if (known) await sayRejudged(job, known.evaluation, evaluation).catch((error: unknown) => console.error(error));
   return { evaluation, runs, inputs, face: null };
 }
 

@@ -93,11 +93,11 @@ async function cardFrom(
 
 /** A job's card: what is on record of it, by whichever method, rather than nothing for as long as another method takes. */
 async function cardOf(job: Job, site: Awaited<ReturnType<typeof siteNow>>): Promise<FloorCard> {
-  const former = await evaluationOnRecord(job);
-  if (former) {
-    judgeAnew(job);
+  const known = await evaluationOnRecord(job);
+  if (known && !known.former) return cardFrom(job, known, site);
+  if (known && judgeAnew(job, known.inputs)) {
     // What another method wrote may not be what this one reads.
-    const card = await cardFrom(job, former, site).catch(() => null);
+    const card = await cardFrom(job, known, site).catch(() => null);
     if (card) return card;
   }
   return cardFrom(job, await evaluateJob(job), site);

@@ -20,7 +20,7 @@ export const pedalValveRows = {
       title: 'Parking brake lets go at',
       unit: 'kPa',
       as: 'gauge',
-      dial: { kind: 'reading', channel: 'output_pressure' },
+      dial: { kind: 'reading', channel: 'parking_pressure' },
       openName: 'release-pressure',
     },
   },

@@ -14,7 +14,7 @@ export const storedPressureRows = {
       title: 'Height lost on its springs',
       unit: 'mm',
       as: 'length',
-      dial: { kind: 'difference', channel: 'rod_travel' },
+      dial: { kind: 'difference', channel: 'tape_height' },
     },
     'bump-pressure': {
       title: 'Brake pressure over a bump',
