@@ -39,8 +39,32 @@ const siteInstrumentSchema = siteSchema.shape.instruments.unwrap().element;
 
 /** The bench's instruments as a site file writes them. */
 export async function listInstruments(): Promise<NonNullable<Site['instruments']>> {
+  return (await instrumentsOnBench()).instruments;
+}
+
+/** The same, and the channels of those that cannot be read: one of them must not take every page with it. */
+export async function instrumentsOnBench(): Promise<{
+  readonly instruments: NonNullable<Site['instruments']>;
+  readonly unreadable: readonly string[];
+}> {
   const rows: unknown[] = await (await database())('instruments').orderBy('id');
-  return rows.map((row) => siteInstrumentSchema.parse(JSON.parse(instrumentRowSchema.parse(row).instrument)));
+  const read = rows.map((row) => {
+    const { id, instrument } = instrumentRowSchema.parse(row);
+    return { id, found: instrumentIn(instrument) };
+  });
+  return {
+    instruments: read.flatMap(({ found }) => found ?? []),
+    unreadable: read.flatMap(({ id, found }) => (found ? [] : [id])),
+  };
+}
+
+/** The instrument that a text describes; null where it describes none that is known here. */
+function instrumentIn(text: string): NonNullable<Site['instruments']>[number] | null {
+  try {
+    return siteInstrumentSchema.parse(JSON.parse(text));
+  } catch {
+    return null;
+  }
 }
 
 /** Stores the instrument of a channel, in place of the one before. */
@@ -80,9 +104,10 @@ export async function instrumentsTakenOff(since: string): Promise<TakenOff[]> {
   )('instruments_taken_off')
     .where('at', '>=', since)
     .orderBy('id', 'desc');
-  return rows.map((row) => {
+  return rows.flatMap((row) => {
     const { instrument, ...rest } = takenOffSchema.parse(row);
-    return { ...rest, instrument: siteInstrumentSchema.parse(JSON.parse(instrument)) };
+    const found = instrumentIn(instrument);
+    return found ? [{ ...rest, instrument: found }] : [];
   });
 }
 

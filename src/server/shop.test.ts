@@ -10,6 +10,8 @@ import { appendChunk, findRun, insertRun, listRuns, readTrace } from '@/data/run
 import { listInstruments, listPeople, readShopSettings, writeShopSettings } from '@/data/settings';
 import { findStandIn } from '@/data/stand-ins';
 import { findSheet, listSheets } from '@/data/unit-sheets';
+import { takenOffToday, unmountInstrument } from './instruments';
+import { mountedInstruments } from './shop';
 import { RequestRefused } from './http/refused';
 import { addSheet, bookIn } from './jobs/book-in';
 import { correctionsBefore } from '@/core/judging/evaluate-unit';
@@ -349,6 +351,23 @@ describe('what was judged is kept', () => {
 });
 
 describe('one bad record', () => {
+  it('an instrument of a channel that is not known leaves the others and every page standing', async () => {
+    const db = await database();
+    const row = {
+      id: 'no_such_channel',
+      set_name: 'Bench',
+      instrument: JSON.stringify({ channel: 'no_such_channel' }),
+    };
+    const before = await listInstruments();
+    await db('instruments').insert(row);
+    expect(await listInstruments()).toEqual(before);
+    expect((await mountedInstruments()).unreadable).toEqual(['no_such_channel']);
+    expect((await floorView()).jobs.length).toBeGreaterThan(0);
+    await unmountInstrument('no_such_channel');
+    expect((await mountedInstruments()).unreadable).toEqual([]);
+    expect((await takenOffToday()).map((each) => each.instrument.channel)).not.toContain('no_such_channel');
+  });
+
   it('is a card on the floor that says so, and the others stand', async () => {
     const [damaged, unread, whole] = [await book('TK-2207-180'), await book('TK-2207-181'), await book('TK-2207-182')];
     const db = await database();

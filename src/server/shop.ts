@@ -1,6 +1,5 @@
-import { listInstruments, listPeople, readShopSettings, type ShopSettings } from '@/data/settings';
+import { instrumentsOnBench, listPeople, readShopSettings, type ShopSettings } from '@/data/settings';
 import { findSheet, listSheets, type StoredSheet } from '@/data/unit-sheets';
-import type { SiteInstrument } from '@/core/formats/site-file';
 
 /** Name and people of the shop, for every page. */
 export async function shopAndPeople() {
@@ -11,8 +10,8 @@ export async function shopAndPeople() {
 /** Where the shop is, and how it decides. */
 export const settingsNow = (): Promise<ShopSettings> => readShopSettings();
 
-/** Instruments that are mounted on the bench. */
-export const mountedInstruments = (): Promise<readonly SiteInstrument[]> => listInstruments();
+/** Instruments that are mounted on the bench, and the channels of those that cannot be read. */
+export const mountedInstruments = () => instrumentsOnBench();
 
 /** Every unit sheet of the library. */
 export const sheetsInLibrary = (): Promise<readonly StoredSheet[]> => listSheets();

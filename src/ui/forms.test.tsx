@@ -114,13 +114,13 @@ describe('instruments', () => {
   ];
 
   it('flags what is overdue and says what that does', () => {
-    show(<InstrumentsPage takenOff={[]} instruments={mounted} today="2026-11-24" />);
+    show(<InstrumentsPage unreadable={[]} takenOff={[]} instruments={mounted} today="2026-11-24" />);
     expect(screen.getByText('1 calibration is overdue.')).toBeInTheDocument();
     expect(screen.getByText(/overdue since 2026-01-01: its class counts twice/)).toBeInTheDocument();
   });
 
   it('keeps what was typed and says what is wrong beside the field', async () => {
-    show(<InstrumentsPage takenOff={[]} instruments={mounted} today="2026-11-24" />);
+    show(<InstrumentsPage unreadable={[]} takenOff={[]} instruments={mounted} today="2026-11-24" />);
     fireEvent.click(screen.getByRole('button', { name: 'Change' }));
     const asked = answering(422, { message: 'Some fields need another look.', fields: { unit: '"N" does not fit' } });
     fireEvent.change(screen.getByLabelText('Unit'), { target: { value: 'N' } });
@@ -131,7 +131,7 @@ describe('instruments', () => {
   });
 
   it('mount one by what it measures, and empty the form for the next', async () => {
-    show(<InstrumentsPage takenOff={[]} instruments={[]} today="2026-11-24" />);
+    show(<InstrumentsPage unreadable={[]} takenOff={[]} instruments={[]} today="2026-11-24" />);
     await press('Mount an instrument');
     const asked = answering(200, {});
     type('Measures', 'output_pressure');
@@ -152,11 +152,11 @@ describe('instruments', () => {
   });
 
   it('a half-filled one is there again after a reload', () => {
-    const { unmount } = show(<InstrumentsPage takenOff={[]} instruments={[]} today="2026-11-24" />);
+    const { unmount } = show(<InstrumentsPage unreadable={[]} takenOff={[]} instruments={[]} today="2026-11-24" />);
     fireEvent.click(screen.getByRole('button', { name: 'Mount an instrument' }));
     type('Name', 'Left dial');
     unmount();
-    show(<InstrumentsPage takenOff={[]} instruments={[]} today="2026-11-24" />);
+    show(<InstrumentsPage unreadable={[]} takenOff={[]} instruments={[]} today="2026-11-24" />);
     fireEvent.click(screen.getByRole('button', { name: 'Mount an instrument' }));
     expect(screen.getByLabelText('Name')).toHaveValue('Left dial');
   });

@@ -1,8 +1,6 @@
 import { findFamily } from '@/core/families';
-import type { LogFeed } from '@/core/procedure/step-definition';
-import { formerNames } from '@/core/procedure/todays-names';
 import type { StepContext } from '@/core/procedure/step-context';
-import { applyMapping, rowProblems, type LogNeeds, type MappedColumn } from '@/core/formats/column-mapping';
+import { applyMapping, rowProblems, mappingInTodaysNames, type LogNeeds } from '@/core/formats/column-mapping';
 import { standInSource } from '@/core/formats/bench-log';
 import { guessMapping, headerFingerprint } from '@/core/formats/guess-mapping';
 import { isRowProblem } from '@/core/vocabulary/read-problem';
@@ -78,7 +76,7 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
     context.ambient.pressure,
     inHours,
   );
-  const named = withTodaysNames(
+  const named = mappingInTodaysNames(
     step.feeds.log,
     guesses.map((guess) => guess.mapped),
   );
@@ -94,21 +92,9 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
   });
 }
 
-/** A mapping with the channels as the step calls them today. */
-function withTodaysNames(feed: LogFeed, mapping: readonly MappedColumn[]): readonly MappedColumn[] {
-  const former = formerNames(
-    feed,
-    mapping.flatMap((column) => (column.use === 'channel' ? [column.channel] : [])),
-  );
-  return mapping.map((column) =>
-    column.use === 'channel' ? { ...column, channel: former.get(column.channel) ?? column.channel } : column,
-  );
-}
-
-function judge({ mapping: asked, leaveOut }: Extract<LogRequest, { kind: 'judge' }>): void {
+function judge({ mapping, leaveOut }: Extract<LogRequest, { kind: 'judge' }>): void {
   if (!opened) return;
   const { raw, kind, step, context, needs, policy } = opened;
-  const mapping = withTodaysNames(step.feeds.log, asked);
   const mapped = applyMapping(raw, mapping, needs, { ambient: context.ambient.pressure, leaveOut });
   if (!mapped.ok) {
     const [first] = mapped.problems;

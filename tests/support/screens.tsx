@@ -132,8 +132,12 @@ export class FakeStream {
   static latest: FakeStream;
   private readonly pieces: { value: Uint8Array; done: boolean }[] = [];
   private wanted: ((piece: { value: Uint8Array; done: boolean }) => void) | null = null;
-  constructor(readonly address: string) {
+  constructor(
+    readonly address: string,
+    signal?: AbortSignal | null,
+  ) {
     FakeStream.latest = this;
+    signal?.addEventListener('abort', () => this.end());
   }
   readonly response = {
     ok: true,
@@ -162,7 +166,7 @@ export class FakeStream {
 export function answering(status: number, body: object, result = evaluation('boost-curve', 'undecided')): Asked[] {
   const asked: Asked[] = [];
   global.fetch = ((path: string, init?: RequestInit) => {
-    if (path.endsWith('/stream')) return Promise.resolve(new FakeStream(path).response);
+    if (path.endsWith('/stream')) return Promise.resolve(new FakeStream(path, init?.signal).response);
     if (path.endsWith('/result'))
       return Promise.resolve({ ok: true, status: 200, json: () => Promise.resolve(result) });
     asked.push({

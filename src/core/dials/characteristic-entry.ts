@@ -15,7 +15,7 @@ function characteristicEntry(step: MeasuredStep<unknown>): TypedEntry<unknown> {
       return step.characteristics.map((id): TypedField => {
         const limit = limits.find((each) => each.characteristic === id);
         const as = shownAs(id);
-        const channel = dialChannel(id);
+        const channel = dialChannel(step, id);
         return {
           id,
           title: characteristicTitle(id),

@@ -8,7 +8,9 @@ import {
   type UncertaintyComponent,
 } from '../instruments/uncertainty';
 import type { Instrument } from '../instruments/instrument';
-import { characteristicRow, type CharacteristicId } from '../quantities/characteristics';
+import type { CharacteristicId } from '../quantities/characteristics';
+import type { DialReading } from '../quantities/characteristic-row';
+import { dialAt, type DialledStep } from './dial-readings';
 import type { Characteristic, StepAnalysis } from '../procedure/step-analysis';
 import type { StepContext } from '../procedure/step-context';
 import type { MeasuredStep } from '../procedure/step-definition';
@@ -27,8 +29,7 @@ function usualShare(instrument: Instrument, date: string): number {
   return Math.hypot(...parts, differenceResolution(instrument).standard) / at;
 }
 
-function typedComponents(id: CharacteristicId, value: number, context: StepContext<unknown>): UncertaintyComponent[] {
-  const how = characteristicRow(id).dial;
+function typedComponents(how: DialReading, value: number, context: StepContext<unknown>): UncertaintyComponent[] {
   const gauge = (channel: string) => context.instruments.get(channel);
   switch (how.kind) {
     case 'watch':
@@ -78,7 +79,7 @@ function typedComponents(id: CharacteristicId, value: number, context: StepConte
 
 /** A step's analysis from characteristics typed by hand (SI); those that were not typed are absent. */
 export function analysisFromTyped(
-  step: Pick<MeasuredStep<unknown>, 'characteristics'>,
+  step: Pick<MeasuredStep<unknown>, 'characteristics'> & DialledStep,
   values: ReadonlyMap<CharacteristicId, number>,
   context: StepContext<unknown>,
 ): StepAnalysis {
@@ -86,7 +87,7 @@ export function analysisFromTyped(
     const value = values.get(id);
     return value === undefined
       ? absent(id, { code: 'not-read' })
-      : measured(id, value, typedComponents(id, value, context));
+      : measured(id, value, typedComponents(dialAt(step, id), value, context));
   });
   return { characteristics, events: [], notes: [] };
 }

@@ -120,7 +120,7 @@ describe('values typed by hand', () => {
 
   it('a flow and a rate are told with an uncertainty that one can work with', () => {
     const shareOf = (id: CharacteristicId, value: number) => {
-      const analysis = analysisFromTyped({ characteristics: [id] }, new Map([[id, value]]), context);
+      const analysis = analysisFromTyped({ kind: 'typed', characteristics: [id] }, new Map([[id, value]]), context);
       const [found] = analysis.characteristics;
       return found.kind === 'measured' ? expandedUncertainty(found.estimate) / value : Number.NaN;
     };

@@ -5,6 +5,7 @@ import { readBenchLog, writeBenchLog } from '../formats/bench-log';
 import { evaluateUnit, type StepEvidence } from '../judging/evaluate-unit';
 import { simulateStep } from '../rig/run-step';
 import { families, findFamily } from '.';
+import { entryOf } from '../dials/characteristic-entry';
 import { characteristicRow } from '../quantities/characteristics';
 import { findChannel } from '../quantities/channels';
 import { unitOf } from '../quantities/measurement-unit';
@@ -100,6 +101,16 @@ describe.each(everyLayout)('%s: is complete', (_id, kind) => {
       for (const channel of [plan.supply?.channel, plan.lever?.channel])
         if (channel !== undefined) expect(findChannel(channel)).toBeDefined();
       expect(plan.steps).toContain(plan.face);
+    }
+  });
+
+  it('reads its figures off the dials that its steps are recorded with', () => {
+    for (const step of kind.steps) {
+      if (step.kind !== 'measured' || step.feeds.dials) continue;
+      const read = [...step.feeds.log.needs, ...step.feeds.log.uses];
+      for (const { id, channel } of entryOf(step).fields(context, {}))
+        if (channel !== null)
+          expect([step.id, id, channel, read]).toEqual([step.id, id, channel, expect.arrayContaining([channel])]);
     }
   });
 

@@ -1,3 +1,5 @@
+import type { LogFeed } from '../procedure/step-definition';
+import { formerNames } from '../procedure/todays-names';
 import { findChannel } from '../quantities/channels';
 import { unitOf } from '../quantities/measurement-unit';
 import { columnOf, makeTrace, type Trace } from '../traces/trace';
@@ -154,4 +156,15 @@ function rowsWithout(raw: RawLog, problems: readonly ReadProblem[]): Int32Array 
   const kept: number[] = [];
   for (let row = 0; row < raw.rows; row++) if (!lines.has(raw.lineOf(row))) kept.push(row);
   return Int32Array.from(kept);
+}
+
+/** A mapping with the channels as a step calls them today, whatever they were called when it was made. */
+export function mappingInTodaysNames(feed: LogFeed, mapping: readonly MappedColumn[]): readonly MappedColumn[] {
+  const former = formerNames(
+    feed,
+    mapping.flatMap((column) => (column.use === 'channel' ? [column.channel] : [])),
+  );
+  return mapping.map((column) =>
+    column.use === 'channel' ? { ...column, channel: former.get(column.channel) ?? column.channel } : column,
+  );
 }

@@ -97,7 +97,7 @@ function plausibleOf(
 ): readonly [number, number] | null {
   if (step.kind === 'look') return null;
   if (field) return field.plausible;
-  return id === undefined ? null : plausibleRange(shownAs(id), dialChannel(id), context);
+  return id === undefined ? null : plausibleRange(shownAs(id), dialChannel(step, id), context);
 }
 
 /** A field of a step's dial entry by its id; undefined where it has none of that name. */

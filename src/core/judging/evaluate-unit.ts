@@ -125,7 +125,7 @@ function finishedFigures(step: JudgedStep, readings: TypedValues, context: StepC
     }),
   );
   if (values.size === 0 || ids.length < Object.keys(readings).length) return null;
-  const channels = [...values.keys()].flatMap((id) => dialChannel(id) ?? []);
+  const channels = [...values.keys()].flatMap((id) => dialChannel(step, id) ?? []);
   return { analysis: analysisFromTyped(step, values, context), channels };
 }
 
@@ -191,7 +191,7 @@ function judgeAnalyses(
 function analysesOf(step: JudgedStep, given: StepEvidence, context: StepContext<unknown>): StepAnalysis[] {
   switch (given.kind) {
     case 'traces':
-      return step.kind === 'measured' ? given.traces.map((trace) => step.analyse(trace, context)) : [];
+      return step.kind === 'measured' ? given.traces.map((trace) => analysisOf(step, { trace }, context)) : [];
     case 'typed':
       // A proof is asked for whole, by whatever way its figure comes.
       return step.pressure === 'proves-dead'
@@ -199,7 +199,7 @@ function analysesOf(step: JudgedStep, given: StepEvidence, context: StepContext<
         : [
             withDialsSaid(
               analysisFromTyped(step, given.values, { ...context, instruments: asDials(context.instruments) }),
-              [...given.values.keys()].flatMap((id) => dialChannel(id) ?? []),
+              [...given.values.keys()].flatMap((id) => dialChannel(step, id) ?? []),
               context,
             ),
           ];

@@ -22,10 +22,10 @@ export interface Frame {
   readonly samples: Trace;
 }
 
-/** What bytes hold: a frame and its length in bytes, the beginning of one, or no frame at all. */
+/** What bytes hold: a frame and its length in bytes, the beginning of one of at least so many, or no frame at all. */
 export type FrameRead =
   | { readonly kind: 'frame'; readonly frame: Frame; readonly length: number }
-  | { readonly kind: 'short' }
+  | { readonly kind: 'short'; readonly atLeast: number }
   | { readonly kind: 'damaged'; readonly why: 'not-a-frame' | 'head' };
 
 /** Samples and what is `said` with them, as JSON can say it, as bytes. */
@@ -59,16 +59,16 @@ function headOf(bytes: Uint8Array): { channels: readonly string[]; samples: numb
 
 /** The frame at the beginning of `bytes`; its columns are copies. */
 export function readFrame(bytes: Uint8Array): FrameRead {
-  if (bytes.length < prefix) return { kind: 'short' };
+  if (bytes.length < prefix) return { kind: 'short', atLeast: prefix };
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const headLength = view.getUint32(4, true);
   if (view.getUint32(0, true) !== magic || headLength > longestHead) return { kind: 'damaged', why: 'not-a-frame' };
-  if (bytes.length < prefix + headLength) return { kind: 'short' };
+  if (bytes.length < prefix + headLength) return { kind: 'short', atLeast: prefix + headLength };
   const head = headOf(bytes.subarray(prefix, prefix + headLength));
   if (!head) return { kind: 'damaged', why: 'head' };
   const { channels, samples, said } = head;
   const length = prefix + headLength + (channels.length + 1) * samples * 8;
-  if (bytes.length < length) return { kind: 'short' };
+  if (bytes.length < length) return { kind: 'short', atLeast: length };
   const column = (at: number) => {
     const from = prefix + headLength + at * samples * 8;
     if (!hostIsLittleEndian)
@@ -82,23 +82,40 @@ export function readFrame(bytes: Uint8Array): FrameRead {
 
 /** Puts frames together out of pieces of any length, in the order they come. */
 export class FrameReader {
-  private left = new Uint8Array(0);
+  private pieces: Uint8Array[] = [];
+  private held = 0;
+  /** No frame is complete before so many bytes are there: until then nothing is joined or looked at again. */
+  private wanted = prefix;
 
   /** The frames that `piece` completes; null once the bytes are no frames any more. */
   push(piece: Uint8Array): readonly Frame[] | null {
-    const bytes = new Uint8Array(this.left.length + piece.length);
-    bytes.set(this.left);
-    bytes.set(piece, this.left.length);
+    this.pieces.push(piece);
+    this.held += piece.length;
+    if (this.held < this.wanted) return [];
+    const bytes = this.joined();
     const frames: Frame[] = [];
     let from = 0;
     for (;;) {
       const read = readFrame(bytes.subarray(from));
       if (read.kind === 'damaged') return null;
-      if (read.kind === 'short') break;
+      if (read.kind === 'short') {
+        this.pieces = [bytes.subarray(from)];
+        this.held = bytes.length - from;
+        this.wanted = read.atLeast;
+        return frames;
+      }
       frames.push(read.frame);
       from += read.length;
     }
-    this.left = bytes.slice(from);
-    return frames;
+  }
+
+  private joined(): Uint8Array {
+    const bytes = new Uint8Array(this.held);
+    let at = 0;
+    for (const piece of this.pieces) {
+      bytes.set(piece, at);
+      at += piece.length;
+    }
+    return bytes;
   }
 }

@@ -85,7 +85,7 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
     }),
     [view.job, stepId, site, date, context.corrections, policy],
   );
-  const log = useLogWorker(setting);
+  const log = useLogWorker(setting, step.feeds.log);
   const { state } = log;
   const [input, setInput] = useState<HTMLInputElement | null>(null);
   /** Columns of a file that somebody has looked at again. */

@@ -284,6 +284,17 @@ describe('bench after a run', () => {
     expect(FakeStream.latest.address).toBe('/api/runs/r1/stream');
   });
 
+  it('gives up a connection that is open at this end only, and makes it anew', async () => {
+    bench(open('recording'));
+    await frame({});
+    const first = FakeStream.latest;
+    await act(() => new Promise((resolve) => setTimeout(resolve, 7_800)));
+    expect(FakeStream.latest).not.toBe(first);
+    expect(headline()).toHaveTextContent('No word from the server');
+    await frame({ kind: 'whole' });
+    expect(headline()).toHaveTextContent('Pull the lever slowly');
+  });
+
   it.each([
     ['complete', 'Another screen has ended this run'],
     ['discarded', 'Another screen has thrown this run away'],

@@ -1,6 +1,7 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { MappedColumn } from '@/core/formats/column-mapping';
+import { mappingInTodaysNames, type MappedColumn } from '@/core/formats/column-mapping';
+import type { LogFeed } from '@/core/procedure/step-definition';
 import type { ReadProblem } from '@/core/vocabulary/read-problem';
 import { send } from '@/ui/shell/request';
 import type { LogAnswer, LogRequest } from '@/workers/log-messages';
@@ -35,7 +36,7 @@ interface Sending {
 }
 
 /** A log file read, mapped, judged and sent by a worker of its own; ended when the file is let go. */
-export function useLogWorker(setting: OpenRequest) {
+export function useLogWorker(setting: OpenRequest, feed: LogFeed) {
   const [state, setState] = useState<LogState>({ kind: 'empty' });
   const worker = useRef<Worker | null>(null);
   useEffect(() => () => worker.current?.terminate(), []);
@@ -97,7 +98,7 @@ export function useLogWorker(setting: OpenRequest) {
           fingerprint: opened.fingerprint,
         }).catch(() => ({ mapping: null }));
         if (!current()) return;
-        const mapping = known.mapping ?? guessed;
+        const mapping = known.mapping ? mappingInTodaysNames(feed, known.mapping) : guessed;
         setState({
           kind: 'mapped',
           name,
@@ -112,7 +113,7 @@ export function useLogWorker(setting: OpenRequest) {
       };
       made.postMessage({ kind: 'open', file, ...setting } satisfies LogRequest);
     },
-    [setting],
+    [setting, feed],
   );
 
   /** Sends the judged trace part by part; nothing counts until the last one has arrived. */

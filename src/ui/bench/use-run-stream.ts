@@ -9,6 +9,8 @@ export type StreamState = 'connecting' | 'recording' | 'interrupted' | 'complete
 
 /** Without a word for this long a connection counts as lost, ms; a closed one is made again after so long. */
 const silenceAfter = 2_000;
+/** A connection that says nothing for so long is given up and made anew: it may be open at one end only, ms. */
+const givenUpAfter = 6_000;
 const againAfter = 1_000;
 
 /** As smooth as a hand and an eye ask for, and half the work of every frame, ms. */
@@ -57,7 +59,9 @@ export function useRunStream(runId: string | null, attempt: number): RunStream {
     let last: Pick<RunStream, 'state' | 'status' | 'silent'> = { state: 'connecting', status: null, silent: false };
     let heard = Date.now();
     let again: ReturnType<typeof setTimeout> | null = null;
-    const leaving = new AbortController();
+    let connection = new AbortController();
+    let begun = 0;
+    let gone = false;
     const show = () => {
       // Many frames may come between two pictures: one redraw for all of them.
       pending.current ??= setTimeout(() => {
@@ -67,7 +71,9 @@ export function useRunStream(runId: string | null, attempt: number): RunStream {
     };
     const connect = () => {
       again = null;
-      readFrames(runId, leaving.signal, ({ kind, state, status }, fresh) => {
+      begun = Date.now();
+      connection = new AbortController();
+      readFrames(runId, connection.signal, ({ kind, state, status }, fresh) => {
         heard = Date.now();
         if (kind === 'whole') samples = { time: [], columns: {} };
         appendTo(samples, fresh);
@@ -76,11 +82,12 @@ export function useRunStream(runId: string | null, attempt: number): RunStream {
       })
         .catch(() => undefined)
         .finally(() => {
-          if (!leaving.signal.aborted && !endStates.has(last.state)) again = setTimeout(connect, againAfter);
+          if (!gone && !endStates.has(last.state)) again = setTimeout(connect, againAfter);
         });
     };
     connect();
     const watch = setInterval(() => {
+      if (!endStates.has(last.state) && Date.now() - Math.max(heard, begun) > givenUpAfter) connection.abort();
       const silent = !endStates.has(last.state) && Date.now() - heard > silenceAfter;
       if (silent === last.silent) return;
       last = { ...last, silent };
@@ -89,7 +96,8 @@ export function useRunStream(runId: string | null, attempt: number): RunStream {
     return () => {
       clearInterval(watch);
       if (again) clearTimeout(again);
-      leaving.abort();
+      gone = true;
+      connection.abort();
       if (pending.current) clearTimeout(pending.current);
       pending.current = null;
     };

@@ -21,6 +21,8 @@ import styles from './instruments.module.css';
 
 interface Props {
   readonly instruments: readonly SiteInstrument[];
+  /** Channels whose instrument cannot be read: the stand-in's own counts there. */
+  readonly unreadable: readonly string[];
   /** Taken off within the day, to be put back. */
   readonly takenOff: readonly TakenOff[];
   /** ISO date. */
@@ -40,7 +42,7 @@ function dueText(instrument: SiteInstrument, today: string): { readonly text: st
 }
 
 /** The bench's instruments, one a channel: what they can show, how well, and until when that is proved. */
-export function InstrumentsPage({ instruments, takenOff, today }: Props) {
+export function InstrumentsPage({ instruments, unreadable, takenOff, today }: Props) {
   const router = useRouter();
   const [edited, setEdited] = useState<SiteInstrument | 'new' | null>(null);
   const [trouble, setTrouble] = useState('');
@@ -78,6 +80,21 @@ export function InstrumentsPage({ instruments, takenOff, today }: Props) {
         </p>
       </PageHead>
       {trouble && <p role="alert">{trouble}</p>}
+      {unreadable.length > 0 && (
+        <List className={styles.takenOff} aria-label="Cannot be read">
+          {unreadable.map((channel) => (
+            <ListItem key={channel}>
+              What is mounted on {channelTitle(channel)} cannot be read: the stand-in’s own counts there.
+              <Button
+                onClick={() => void change({ channel }, 'DELETE')}
+                aria-label={`Take off what cannot be read on ${channelTitle(channel)}`}
+              >
+                Take it off
+              </Button>
+            </ListItem>
+          ))}
+        </List>
+      )}
       {takenOff.length > 0 && (
         <List className={styles.takenOff} aria-label="Taken off within the day">
           {takenOff.map(({ id, instrument }) => (

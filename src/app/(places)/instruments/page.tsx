@@ -8,7 +8,7 @@ export default async function Instruments() {
     <>
       <PageTitle of="Instruments" />
       <InstrumentsPage
-        instruments={await mountedInstruments()}
+        {...await mountedInstruments()}
         takenOff={await takenOffToday()}
         today={new Date().toISOString().slice(0, 10)}
       />

@@ -14,7 +14,7 @@ import { withoutRun } from '../../toolboxes/store/analysis/precharge-analysis';
 import { pumpRuns, type PumpRun } from '../../traces/pump-runs';
 import type { StepContext } from '../../procedure/step-context';
 import type { MeasuredStep } from '../../procedure/step-definition';
-import type { MotorPumpUnit } from './geometry';
+import { loadedFrom, type MotorPumpUnit } from './geometry';
 
 const { max } = Math;
 
@@ -22,8 +22,6 @@ const { max } = Math;
 const lastSeconds = 1;
 /** The surge of the start is over after this, s. */
 const afterStart = 1;
-/** The motor is judged from this share of cut-out on: a hydraulic load of its own. */
-const loadedFrom = 0.85;
 /** What a motor draws with nothing to pump against is some share of what it draws at cut-out, by its make. */
 const idleShare = { middle: 0.45, standard: 0.2 } as const;
 /** A run shorter than this, or that never comes near cut-out, says nothing of a loaded motor, s. */

@@ -58,6 +58,9 @@ export function pushForce(unit: MotorPumpUnit): number {
   return Math.max(knee * 1.35, knee + 250);
 }
 
+/** A motor and its supply are read under load, by definition: from this share of cut-out to where the pump stops. */
+export const loadedFrom = 0.85;
+
 /** Motor current is this share of the rated at no pressure. */
 const idleCurrent = 0.35;
 

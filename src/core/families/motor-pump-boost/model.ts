@@ -3,11 +3,8 @@ import { masterPressure, pressureSlope } from '../../toolboxes/servo/servo-law';
 import { storeScatter } from '../../toolboxes/store/model/store-scatter';
 import { scatterOf, type Model, type Truth } from '../../contract/model';
 import { motorPumpFaults, soundMotorPump, type MotorPumpCondition } from './faults';
-import { motorLoad, type MotorPumpUnit } from './geometry';
+import { loadedFrom, motorLoad, type MotorPumpUnit } from './geometry';
 import { motorPumpPlant } from './bench-stand';
-
-/** The supply is read while the store goes from this share of cut-out to where the pump stops. */
-const loadedFrom = 0.85;
 
 /** What the supply loses under that load; nothing is stated of a pump that does not get there, or does not stop. */
 function supplyDrop(unit: MotorPumpUnit, condition: MotorPumpCondition): Truth {
