@@ -134,14 +134,7 @@ export function logEvidence(
     const file = assignment.slice(at + 1);
     const [, id] = /^([a-z-]+)(?:#\d+)?$/.exec(name) ?? [];
     const step = measuredStep(kind, id ?? name);
-    const log = orFail(
-      readBenchLog(
-        readText(file),
-        file,
-        { step: step.id, needs: step.feeds.log.needs, leastRows: step.feeds.log.leastRows },
-        referring,
-      ),
-    );
+    const log = orFail(readBenchLog(readText(file), file, { step: step.id, ...step.feeds.log }, referring));
     if (log.repeatedTimes > 0) process.stderr.write(`${file}: ${log.repeatedTimes} rows repeat a time stamp; kept\n`);
     const swapped = log.metadata.gauges === 'swapped';
     const said = [...log.turned, ...suspectLog(kind, step, log.trace, referring.context)];

@@ -106,6 +106,18 @@ test.describe('the command line', () => {
     );
   });
 
+  test('a log that calls its channels as they were called before is understood', () => {
+    writeFileSync(at('valve.json'), hp('example', 'pedal-valve').out);
+    const log = at('parking.csv');
+    hp('simulate', '--unit', at('valve.json'), '--step', 'parking-release', '--seed', '4', '--out', log);
+    const before = at('parking-before.csv');
+    const text = readFileSync(log, 'utf8').replace('parking_pressure', 'output_pressure');
+    writeFileSync(before, text.replace('parking_brake', 'lamp_amber'));
+    const found = [log, before].map((file) => hp('evaluate', '--unit', at('valve.json'), `parking-release=${file}`));
+    expect(found[1].code).toBe(0);
+    expect(found[1].out).toBe(found[0].out);
+  });
+
   test('runs with the gauges swapped are never averaged with unswapped ones', () => {
     const log = readFileSync(at('log.csv'), 'utf8');
     writeFileSync(at('swapped.csv'), `# gauges: swapped\n${log}`);

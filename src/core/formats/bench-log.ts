@@ -1,7 +1,7 @@
 import { findChannel } from '../quantities/channels';
 import { findUnit, fromSi, unitOf } from '../quantities/measurement-unit';
 import type { Trace } from '../traces/trace';
-import { applyMapping, type LogNeeds, type MappedColumn } from './column-mapping';
+import { applyMapping, mappingInTodaysNames, type LogNeeds, type MappedColumn } from './column-mapping';
 import { inferReference } from './infer-reference';
 import { readRawLog, type RawLog } from './raw-log';
 import { readFailed, readOk, type Read } from './read-result';
@@ -85,9 +85,8 @@ export function readBenchLog(text: string, file: string, needs: LogNeeds, referr
   if (!raw.ok) return raw;
   const header = readHeader(raw.value.headers, file, raw.value.headerLine);
   if (!header.ok) return header;
-  const referred = referring
-    ? refer(raw.value, header.value, referring)
-    : readOk({ columns: header.value, turned: [] });
+  const named = mappingInTodaysNames(needs, header.value);
+  const referred = referring ? refer(raw.value, named, referring) : readOk({ columns: named, turned: [] });
   if (!referred.ok) return referred;
   const { columns, turned } = referred.value;
   const mapped = applyMapping(raw.value, columns, needs, {

@@ -24,7 +24,7 @@ export type MappedColumn =
     };
 
 /** What a step asks of a log. */
-export interface LogNeeds {
+export interface LogNeeds extends Pick<LogFeed, 'formerly'> {
   readonly step: string;
   readonly needs: readonly string[];
   readonly leastRows: number;
@@ -159,7 +159,10 @@ function rowsWithout(raw: RawLog, problems: readonly ReadProblem[]): Int32Array 
 }
 
 /** A mapping with the channels as a step calls them today, whatever they were called when it was made. */
-export function mappingInTodaysNames(feed: LogFeed, mapping: readonly MappedColumn[]): readonly MappedColumn[] {
+export function mappingInTodaysNames(
+  feed: Pick<LogFeed, 'formerly'>,
+  mapping: readonly MappedColumn[],
+): readonly MappedColumn[] {
   const former = formerNames(
     feed,
     mapping.flatMap((column) => (column.use === 'channel' ? [column.channel] : [])),

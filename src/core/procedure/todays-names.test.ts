@@ -23,7 +23,7 @@ describe('channels as they are called today', () => {
     const both = makeTrace(one, { output_pressure: one, parking_pressure: one });
     expect(inTodaysNames(both, feed)).toBe(both);
     const other = makeTrace(one, { output_pressure: one });
-    expect(inTodaysNames(other, { needs: [], uses: [], leastRows: 1 })).toBe(other);
+    expect(inTodaysNames(other, {})).toBe(other);
     expect(formerNames(feed, ['lamp_amber'])).toEqual(new Map([['lamp_amber', 'parking_brake']]));
   });
 });
