@@ -155,6 +155,12 @@ export const theme = createTheme({
         },
       },
     },
+    MuiLinearProgress: {
+      styleOverrides: {
+        root: { height: 6, background: 'var(--palette-tone-line)' },
+        bar: { background: 'var(--palette-tone-ink)' },
+      },
+    },
     MuiCircularProgress: {
       styleOverrides: {
         root: { color: 'var(--palette-tone-ink)' },
