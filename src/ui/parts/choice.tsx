@@ -23,6 +23,10 @@ export function Choice({ label, describedBy, value, onChange, children, id, clas
         fontSize: 14,
         color: 'inherit',
         background: 'none',
+        // It stands on light ground and on dark; its list opens on the panel's.
+        '& .MuiOutlinedInput-notchedOutline': { borderColor: 'currentColor' },
+        '& .MuiNativeSelect-icon': { color: 'inherit' },
+        '& option': { color: 'var(--palette-tone-ink)' },
         '& .MuiNativeSelect-select': {
           minHeight: 36,
           boxSizing: 'border-box',
