@@ -5,7 +5,8 @@ import { defaultInstruments, instrumentsByChannel } from '../../src/core/instrum
 import { labelledSeed, randomSource } from '../../src/core/physics/random';
 import { runByItself } from '../../src/core/rig/run-by-itself';
 import { rigForStep } from '../../src/core/rig/run-step';
-import { defaultWorkshopLimits, defaultWorkshopSchools } from '../../src/core/procedure/workshop-limits';
+import { defaultWorkshopLimits } from '../../src/core/families';
+import { defaultWorkshopSchools } from '../../src/core/procedure/workshop-limits';
 import type { GuidePhase } from '../../src/core/procedure/guide-phase';
 import { noCorrections } from '../../src/core/procedure/step-analysis';
 import type { StepContext } from '../../src/core/procedure/step-context';

@@ -19,12 +19,12 @@ import { columnOf } from '@/core/traces/trace';
  */
 
 declare module '@/core/quantities/characteristics' {
-  interface FamilyCharacteristics {
+  interface CharacteristicWords {
     'cooling-time': true;
   }
 }
 declare module '@/core/procedure/workshop-limits' {
-  interface FamilyLimits {
+  interface LimitWords {
     readonly coolingTime: number;
   }
 }

@@ -1,16 +1,6 @@
 import { z } from 'zod';
-import type { WorkshopLimits } from '../procedure/workshop-limits';
-import type { ChannelRow } from '../quantities/channels';
-import type { CharacteristicRow } from '../quantities/characteristic-row';
+import type { BroughtRows } from '../procedure/brought-rows';
 import type { AnyKind } from './kind';
-
-/** Words and starting values that a family brings: one row each. */
-export interface FamilyRows {
-  readonly characteristics?: Readonly<Record<string, CharacteristicRow>>;
-  readonly channels?: Readonly<Record<string, ChannelRow>>;
-  readonly controls?: readonly string[];
-  readonly limits?: Partial<WorkshopLimits>;
-}
 
 /** Everything the product knows about one family of units. */
 export interface Family {
@@ -22,7 +12,7 @@ export interface Family {
   /** The first is meant where a sheet says nothing. */
   readonly kinds: readonly [AnyKind, ...AnyKind[]];
   /** Left out where it has no words of its own. */
-  readonly rows?: FamilyRows;
+  readonly rows?: BroughtRows;
 }
 
 /** The kind that a sheet is of; `spec` may be half typed. */

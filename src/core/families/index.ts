@@ -1,10 +1,15 @@
 import { type Family, kindOf } from '../contract/family';
 import type { AnyKind } from '../contract/kind';
+import type { BroughtRows } from '../procedure/brought-rows';
 import { joinControls } from '../physics/bench-controls';
 import type { StepDefinition } from '../procedure/step-definition';
 import { joinWorkshopLimits } from '../procedure/workshop-limits';
 import { joinChannels } from '../quantities/channels';
 import { joinCharacteristics } from '../quantities/characteristics';
+import { analysisRows } from '../toolboxes/analysis/rows';
+import { servoRows } from '../toolboxes/servo/rows';
+import { storeRows } from '../toolboxes/store/rows';
+import { vacuumRows } from '../toolboxes/vacuum/rows';
 import { vacuumInline } from './vacuum-inline';
 import { hydraulicBoost } from './hydraulic-boost';
 import { motorPumpBoost } from './motor-pump-boost';
@@ -12,6 +17,8 @@ import { pedalValve } from './pedal-valve';
 import { storedPressure } from './stored-pressure';
 import { vacuumSupply } from './vacuum-supply';
 import { vacuumRemote } from './vacuum-remote';
+
+export { defaultWorkshopLimits } from '../procedure/workshop-limits';
 
 const known: Family[] = [];
 const kinds: AnyKind[] = [];
@@ -21,17 +28,24 @@ export const families: readonly Family[] = known;
 /** Every kind of every family, in the registry's order. */
 export const everyKind: readonly AnyKind[] = kinds;
 
-/** Takes a family in, with its words; throws where there is one of its name, or of a word's, already (a programmer's error). */
-export function register(family: Family): void {
-  if (findFamily(family.id)) throw new Error(`there is a family "${family.id}" already`);
-  const { channels = {}, characteristics = {}, controls = [], limits = {} } = family.rows ?? {};
+/** Takes words in; throws where one is there already (a programmer's error). */
+function join({ channels = {}, characteristics = {}, controls = [], limits = {} }: BroughtRows): void {
   joinChannels(channels);
   joinCharacteristics(characteristics);
   joinControls(controls);
   joinWorkshopLimits(limits);
+}
+
+/** Takes a family in, with its words; throws where there is one of its name, or of a word's, already (a programmer's error). */
+export function register(family: Family): void {
+  if (findFamily(family.id)) throw new Error(`there is a family "${family.id}" already`);
+  join(family.rows ?? {});
   known.push(family);
   kinds.push(...family.kinds);
 }
+
+// Words that families share belong to the toolbox that measures them.
+for (const rows of [analysisRows, vacuumRows, servoRows, storeRows]) join(rows);
 
 // The registry: the one place that lists the families.
 register(vacuumRemote);

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Shell } from '../procedure/shell-temperature';
-import { defaultWorkshopLimits, defaultWorkshopSchools } from '../procedure/workshop-limits';
+import { defaultWorkshopLimits } from '../families';
+import { defaultWorkshopSchools } from '../procedure/workshop-limits';
 import { noCorrections } from '../procedure/step-analysis';
 import type { PlanId, StepContext } from '../procedure/step-context';
 import { instrumentsByChannel } from '../instruments/default-instruments';

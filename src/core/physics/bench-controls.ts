@@ -15,10 +15,10 @@ export type ControlId =
   | 'levelling-shut'
   | 'dead-head'
   | 'steer'
-  | (keyof FamilyControls & string);
+  | (keyof ControlWords & string);
 
 /** Controls that a family brings: it declares them here (by module augmentation) and lists them in its rows. */
-export interface FamilyControls {}
+export interface ControlWords {}
 
 /**
  * Settings of the bench or the vehicle: lever in SI of the driving channel; everything else 0 or 1 unless its name

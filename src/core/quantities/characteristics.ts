@@ -1,20 +1,19 @@
 import { findChannel } from './channels';
 import { partPlace, places, type Place, type Placed } from './places';
 import type { CharacteristicRow, DialReading } from './characteristic-row';
-import { sharedCharacteristics } from './shared-characteristics';
 
-/** Words that a family brings: it declares their ids here (by module augmentation) and its rows in its `rows`. */
-export interface FamilyCharacteristics {}
+/** Words that families and toolboxes bring: each declares its ids here (by module augmentation) and gives their rows in its `rows`. */
+export interface CharacteristicWords {}
 
 /** A characteristic; one that is measured in several places is said with its place (`rise-time@rear`). */
-export type CharacteristicId = Placed<keyof typeof sharedCharacteristics | (keyof FamilyCharacteristics & string)>;
+export type CharacteristicId = Placed<keyof CharacteristicWords & string>;
 
-const rows = new Map<string, CharacteristicRow>(Object.entries(sharedCharacteristics));
+const rows = new Map<string, CharacteristicRow>();
 
-/** Adds a family's words to the table; the registry does. Throws where a word is there already with another row (a programmer's error). */
+/** Adds words to the table; the registry does. Throws where one is there already (a programmer's error). */
 export function joinCharacteristics(more: Readonly<Record<string, CharacteristicRow>>): void {
   for (const [id, row] of Object.entries(more)) {
-    if (rows.has(id) && rows.get(id) !== row) throw new Error(`there is a characteristic "${id}" already`);
+    if (rows.has(id)) throw new Error(`there is a characteristic "${id}" already`);
     rows.set(id, row);
   }
 }

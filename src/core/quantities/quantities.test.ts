@@ -5,6 +5,7 @@ import {
   openName,
   type CharacteristicId,
 } from './characteristics';
+import '../families';
 import fc from 'fast-check';
 import { findUnit, fromSi, measurementUnits, toSi, unitOf } from './measurement-unit';
 import {

@@ -7,6 +7,8 @@ import { shownAs } from '../quantities/shown-as';
 import { characteristicTitle } from '../quantities/characteristics';
 import { channelTitle } from '../quantities/channels';
 import { waitText } from './wait-text';
+// Whoever says a word in a sentence needs the registry, which has joined them all.
+import '../families';
 
 /** Spheres and fluids in a sentence. */
 export const sphereWords: Readonly<Record<SpherePurpose, string>> = {

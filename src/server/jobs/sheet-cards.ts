@@ -1,5 +1,5 @@
 import { kindOfSheet } from '@/core/families';
-import { defaultWorkshopLimits } from '@/core/procedure/workshop-limits';
+import { defaultWorkshopLimits } from '@/core/families';
 import { toleranceBand } from '@/core/pictures/tolerance-band';
 import { listSheets } from '@/data/unit-sheets';
 import { airNow, ambientNow } from './air-text';

@@ -2,7 +2,7 @@
 import { useColorScheme } from '@mui/material/styles';
 import { useMemo } from 'react';
 import { kindOfSheet } from '@/core/families';
-import { defaultWorkshopLimits } from '@/core/procedure/workshop-limits';
+import { defaultWorkshopLimits } from '@/core/families';
 import { toleranceBand } from '@/core/pictures/tolerance-band';
 import type { Air } from '@/core/quantities/standard-atmosphere';
 import { quantity, type AbsolutePressure } from '@/core/quantities/quantity';

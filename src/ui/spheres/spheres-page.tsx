@@ -8,7 +8,7 @@ import dayjs from 'dayjs';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState, type FormEvent } from 'react';
-import { defaultWorkshopLimits } from '@/core/procedure/workshop-limits';
+import { defaultWorkshopLimits } from '@/core/families';
 import { fluidChoices } from '@/core/vocabulary/fluid';
 import { forecastSphere, type SphereForecast } from '@/core/toolboxes/store/model/sphere-life';
 import { sphereChoices } from '@/core/vocabulary/sphere-purpose';

@@ -1,17 +1,34 @@
-import type { FamilyRows } from '../../contract/family';
+import type { BroughtRows } from '../../procedure/brought-rows';
 
 declare module '../../quantities/characteristics' {
-  interface FamilyCharacteristics {
+  interface CharacteristicWords {
+    'pump-flow': true;
     'relief-pressure': true;
     'store-soak-loss': true;
     'return-pressure': true;
     'boost-sag': true;
   }
 }
+declare module '../../procedure/workshop-limits' {
+  interface LimitWords {
+    /** Back pressure in a return line, Pa gauge. */
+    readonly returnPressure: number;
+    /** Boost may sag by this fraction while the steering takes its share. */
+    readonly boostSag: number;
+    /** A reserve may lose this fraction of its pressure over its soak. */
+    readonly soakLossShare: number;
+  }
+}
 
 /** Words of this family alone. */
 export const hydraulicBoostRows = {
   characteristics: {
+    'pump-flow': {
+      title: 'Pump flow at idle',
+      unit: 'L/min',
+      as: 'pump-flow',
+      dial: { kind: 'reading', channel: 'flow' },
+    },
     'relief-pressure': {
       title: 'Relief pressure',
       unit: 'kPa',
@@ -38,4 +55,9 @@ export const hydraulicBoostRows = {
       dial: { kind: 'difference', channel: 'boost_pressure' },
     },
   },
-} as const satisfies FamilyRows;
+  limits: {
+    returnPressure: 250_000,
+    boostSag: 0.25,
+    soakLossShare: 0.3,
+  },
+} as const satisfies BroughtRows;

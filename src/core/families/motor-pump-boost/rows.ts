@@ -1,9 +1,17 @@
-import type { FamilyRows } from '../../contract/family';
+import type { BroughtRows } from '../../procedure/brought-rows';
 
 declare module '../../quantities/characteristics' {
-  interface FamilyCharacteristics {
+  interface CharacteristicWords {
     'supply-drop': true;
     'run-current': true;
+  }
+}
+declare module '../../procedure/workshop-limits' {
+  interface LimitWords {
+    /** Supply drop under load, fraction of the rated voltage. */
+    readonly supplyDrop: number;
+    /** Motor current at working pressure may differ from the rated by this fraction. */
+    readonly currentTolerance: number;
   }
 }
 
@@ -23,4 +31,8 @@ export const motorPumpBoostRows = {
       dial: { kind: 'reading', channel: 'motor_current' },
     },
   },
-} as const satisfies FamilyRows;
+  limits: {
+    supplyDrop: 0.05,
+    currentTolerance: 0.3,
+  },
+} as const satisfies BroughtRows;

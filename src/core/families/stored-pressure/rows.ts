@@ -1,9 +1,17 @@
-import type { FamilyRows } from '../../contract/family';
+import type { BroughtRows } from '../../procedure/brought-rows';
 
 declare module '../../quantities/characteristics' {
-  interface FamilyCharacteristics {
+  interface CharacteristicWords {
     'height-loss': true;
     'bump-pressure': true;
+  }
+}
+declare module '../../procedure/workshop-limits' {
+  interface LimitWords {
+    /** A vehicle may sink this far on its springs once the hydraulics are off, m. */
+    readonly heightLoss: number;
+    /** Brake pressure that a bump may make, Pa gauge. */
+    readonly bumpPressure: number;
   }
 }
 
@@ -23,4 +31,8 @@ export const storedPressureRows = {
       dial: { kind: 'difference', channel: 'front_pressure' },
     },
   },
-} as const satisfies FamilyRows;
+  limits: {
+    heightLoss: 0.01,
+    bumpPressure: 150_000,
+  },
+} as const satisfies BroughtRows;

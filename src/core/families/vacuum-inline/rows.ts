@@ -1,9 +1,15 @@
-import type { FamilyRows } from '../../contract/family';
+import type { BroughtRows } from '../../procedure/brought-rows';
 
 declare module '../../quantities/characteristics' {
-  interface FamilyCharacteristics {
+  interface CharacteristicWords {
     'rod-gap': true;
     'soak-loss': true;
+  }
+}
+declare module '../../procedure/workshop-limits' {
+  interface LimitWords {
+    /** Output with vacuum over output without at one pedal force, at least. */
+    readonly vehicleRatio: number;
   }
 }
 
@@ -23,4 +29,7 @@ export const vacuumInlineRows = {
       dial: { kind: 'difference', channel: 'supply_vacuum' },
     },
   },
-} as const satisfies FamilyRows;
+  limits: {
+    vehicleRatio: 2,
+  },
+} as const satisfies BroughtRows;

@@ -1,7 +1,9 @@
-import type { FamilyRows } from '../../contract/family';
+import type { BroughtRows } from '../../procedure/brought-rows';
 
 declare module '../../quantities/characteristics' {
-  interface FamilyCharacteristics {
+  interface CharacteristicWords {
+    'pair-offset': true;
+    'pair-gain': true;
     'switch-close-pressure': true;
     'switch-open-pressure': true;
     'cut-in-pressure': true;
@@ -16,10 +18,38 @@ declare module '../../quantities/characteristics' {
     'control-remainder': true;
   }
 }
+declare module '../../procedure/workshop-limits' {
+  interface LimitWords {
+    /** Control vacuum left at full activation, fraction of the supply vacuum. */
+    readonly controlRemainder: number;
+    /** Output decay, fraction of the held pressure per second. */
+    readonly outputDecay: number;
+    /** Force left of a servo's full pull after release, as a fraction of it. */
+    readonly residualForceShare: number;
+    /** Pair error, fraction of the reading, and its floor as a fraction of the gauge's range. */
+    readonly pairError: number;
+    readonly pairErrorFloor: number;
+    /** Stop-lamp switch closes between these, Pa. */
+    readonly switchCloseMin: number;
+    readonly switchCloseMax: number;
+  }
+}
 
 /** Words of this family alone. */
 export const vacuumRemoteRows = {
   characteristics: {
+    'pair-offset': {
+      title: 'Pair offset',
+      unit: 'kPa',
+      as: 'difference',
+      dial: { kind: 'difference', channel: 'output_pressure' },
+    },
+    'pair-gain': {
+      title: 'Pair gain',
+      unit: '1',
+      as: 'ratio',
+      dial: { kind: 'quotient', channels: ['output_pressure', 'input_pressure'] },
+    },
     'switch-close-pressure': {
       title: 'Switch closes at',
       unit: 'kPa',
@@ -90,4 +120,13 @@ export const vacuumRemoteRows = {
       dial: { kind: 'reading', channel: 'control_vacuum' },
     },
   },
-} as const satisfies FamilyRows;
+  limits: {
+    controlRemainder: 0.03,
+    outputDecay: 0.02 / 60,
+    residualForceShare: 0.02,
+    pairError: 0.03,
+    pairErrorFloor: 0.005,
+    switchCloseMin: 200_000,
+    switchCloseMax: 800_000,
+  },
+} as const satisfies BroughtRows;

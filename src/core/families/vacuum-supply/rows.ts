@@ -1,11 +1,19 @@
-import type { FamilyRows } from '../../contract/family';
+import type { BroughtRows } from '../../procedure/brought-rows';
 
 declare module '../../quantities/characteristics' {
-  interface FamilyCharacteristics {
+  interface CharacteristicWords {
     'pump-speed': true;
     'ultimate-pressure': true;
     'pump-cut-in': true;
     'pump-cut-out': true;
+  }
+}
+declare module '../../procedure/workshop-limits' {
+  interface LimitWords {
+    /** Its ultimate pressure may be higher than the sheet by this fraction. */
+    readonly ultimateTolerance: number;
+    /** Leak of a vacuum supply at rest, m3/s at standard conditions. */
+    readonly supplyLeakFlow: number;
   }
 }
 
@@ -37,4 +45,8 @@ export const vacuumSupplyRows = {
       dial: { kind: 'reading', channel: 'supply_vacuum' },
     },
   },
-} as const satisfies FamilyRows;
+  limits: {
+    ultimateTolerance: 0.25,
+    supplyLeakFlow: 50e-6 / 60,
+  },
+} as const satisfies BroughtRows;

@@ -1,12 +1,13 @@
 import { decide } from '../../judging/decide';
 import { ambientFrom } from '../../quantities/standard-atmosphere';
-import { defaultWorkshopLimits, defaultWorkshopSchools } from '../../procedure/workshop-limits';
+import { defaultWorkshopSchools } from '../../procedure/workshop-limits';
 import type { StepContext } from '../../procedure/step-context';
+import { vacuumRows } from './rows';
 import { leastVacuumLimits } from './source-vacuum-analysis';
 
 const limitAt = (site: { altitude?: number; barometer?: number }) => {
   const context = {
-    workshopLimits: defaultWorkshopLimits,
+    workshopLimits: vacuumRows.limits,
     schools: defaultWorkshopSchools,
     ambient: ambientFrom(site),
   } as StepContext<unknown>;

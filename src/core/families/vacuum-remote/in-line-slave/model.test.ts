@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { nozzleFlow } from '../../../physics/nozzle';
 import { restControls } from '../../../physics/bench-controls';
-import { defaultWorkshopLimits } from '../../../procedure/workshop-limits';
+import { defaultWorkshopLimits } from '../..';
 import { inLineSlave } from '.';
 import { soundCondition } from '../unit/faults';
 import { prepareInLine } from './geometry';

@@ -3,7 +3,7 @@ import { restControls } from '../../../physics/bench-controls';
 import { findFamily } from '../..';
 import { kindOf } from '../../../contract/family';
 import { checkSpec } from '../../../formats/unit-sheet';
-import { defaultWorkshopLimits } from '../../../procedure/workshop-limits';
+import { defaultWorkshopLimits } from '../..';
 import { runOutInput } from '../unit/control-valve';
 import { servoCylinderModel } from './model';
 import { servoCylinderPlant } from './plant';
