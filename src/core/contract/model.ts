@@ -12,8 +12,16 @@ export interface Scatter<Unit> {
   readonly apply: (unit: Unit, z: number) => Unit;
 }
 
-/** What a perfect measurement of a unit would say, SI, by characteristic; what the model does not settle is left out. */
-export type Truth = Readonly<Partial<Record<CharacteristicId, number>>>;
+/**
+ * What a perfect measurement of a unit would say, SI, by characteristic; what steps read each of their own is said by the step and the
+ * characteristic (`vacuum-hold-rest: leak-flow`). What the model does not settle is left out.
+ */
+export type Truth = Readonly<Partial<Record<CharacteristicId | `${string}: ${CharacteristicId}`, number>>>;
+
+/** What a step would read of a characteristic; undefined where the model does not settle it. */
+export function truthOf(truth: Truth, step: string, characteristic: CharacteristicId): number | undefined {
+  return truth[`${step}: ${characteristic}`] ?? truth[characteristic];
+}
 
 /** A unit as physics: what state it is in, what faults do to that, and what it does on its stand. */
 export interface Model<Unit, Condition> {

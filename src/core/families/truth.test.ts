@@ -1,4 +1,4 @@
-import { conditionWith } from '../contract/model';
+import { conditionWith, truthOf } from '../contract/model';
 import { toldAt } from '../contract/fault';
 import { contextAt } from '../formats/site-file';
 import { checkKind } from '../formats/unit-sheet';
@@ -40,13 +40,14 @@ function compare(kind: AnyKind, plan: StepContext<unknown>['plan'], fault: strin
     .find((each) => each.id === plan)!
     .steps.flatMap((id) => kind.steps.find((step) => step.id === id)!)
     .flatMap((step): Compared[] => {
-      if (step.kind === 'look' || !step.characteristics.some((id) => truth[id] !== undefined)) return [];
+      if (step.kind === 'look' || !step.characteristics.some((id) => truthOf(truth, step.id, id) !== undefined))
+        return [];
       const analysis =
         step.kind === 'typed'
           ? step.feeds.dials.analyse(readStandIn(kind, step, context, { faults, seed: 6 }), context)
           : step.analyse(simulateStep(kind, step, context, { faults, benchSeed: 6, runSeed: 6 }), context);
       return analysis.characteristics.flatMap((found) => {
-        const known = truth[found.id];
+        const known = truthOf(truth, step.id, found.id);
         if (found.kind !== 'measured' || known === undefined) return [];
         const expanded = expandedUncertainty(found.estimate);
         return [{ what: `${step.id} ${found.id}`, found: found.estimate.value, truth: known, expanded }];

@@ -82,6 +82,17 @@ function findLocking(
   };
   if (!begun && !isPull(pull)) return { ...found, span: null };
   const from = begun || !isPull(pull) ? time[0] : trace.time[pull.plateau.from] + settling;
+  const held = heldFrom(samples, from, pulledAgainShare);
+  // The unit's own friction keeps an output up for a while after the lever has gone; what slips back to the input raises that.
+  const lever = channel === 'input_pressure' ? undefined : columnOf(trace, 'input_pressure');
+  const letBack = lever ? heldFrom(ownSamples(trace, lever), from, Infinity).to : held.to;
+  return { ...found, span: { from, to: min(held.to, letBack), level: held.level } };
+}
+
+/** Level of a gauge at `from` (s), and when it stops being held: let back, pulled up again by a share of its highest, or the log's end (s). */
+function heldFrom(samples: Samples, from: number, rises: number): { readonly to: number; readonly level: number } {
+  const { time, value } = samples;
+  const highest = value.reduce((most, each) => max(most, each), -Infinity);
   const smooth = movingMean(value, max(0, round(0.06 / ownInterval(samples))));
   const begin = sampleAt(samples, from);
   let lowest = smooth[begin];
@@ -90,9 +101,9 @@ function findLocking(
     while (later + 1 < time.length && time[later] - time[to] < letBackSeconds) later++;
     lowest = min(lowest, smooth[to]);
     if (smooth[to] - smooth[later] > letBackShare * highest) break;
-    if (smooth[to] - lowest > pulledAgainShare * highest) break;
+    if (smooth[to] - lowest > rises * highest) break;
   }
-  return { ...found, span: { from, to: time[to] ?? from, level: smooth[begin] } };
+  return { to: time[to] ?? from, level: smooth[begin] };
 }
 
 /** Whether a trace shows a pressure that was locked in, at the level and for the time that the step asks for. */

@@ -1,8 +1,8 @@
-import { limitFrom } from '../../../procedure/limit';
 import type { StepDefinition } from '../../../procedure/step-definition';
 import { boostCurve } from './in-line-curve';
 import { gaugeAgreement } from './gauge-agreement-step';
 import type { InLineUnit } from './geometry';
+import { residualLimit } from './residual-limit';
 import { leakLook, lookOver } from './look-steps';
 import { pressureHoldSteps } from '../steps/pressure-hold-steps';
 import { outputAt } from './quasi-static';
@@ -26,11 +26,7 @@ const release = releaseStep<InLineUnit>({
   residual: 'residual-output',
   output: {},
   why: 'The pressure must fall at once and to nothing: what stays drags the brakes.',
-  limit: ({ unit: { spec }, workshopLimits: shop }) =>
-    limitFrom(
-      { field: 'residualMaxKpa', value: spec.residualMaxKpa === undefined ? undefined : spec.residualMaxKpa * 1e3 },
-      { key: 'residual', value: shop.residual },
-    ),
+  limit: residualLimit,
 });
 
 const vacuum = remoteVacuumSteps<InLineUnit>(['fluid-jet']);

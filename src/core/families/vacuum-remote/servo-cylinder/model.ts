@@ -1,9 +1,9 @@
-import { closesAt, opensAt } from '../unit/stop-lamp';
 import { scatterOf, type Model } from '../../../contract/model';
 import { soundCondition, type PlantCondition } from '../unit/faults';
 import { servoCylinderFaults } from './faults';
 import type { ServoUnit } from './servo';
 import { servoCylinderPlant } from './plant';
+import { servoTruth } from './truth';
 
 export const servoCylinderModel: Model<ServoUnit, PlantCondition> = {
   sound: soundCondition,
@@ -17,18 +17,5 @@ export const servoCylinderModel: Model<ServoUnit, PlantCondition> = {
     scatterOf('hysteresis', 0.15),
   ],
   plant: servoCylinderPlant,
-  truth: (unit, condition) => {
-    const gain = unit.forceGain * condition.efficiencyFactor;
-    return {
-      'switch-close-pressure': closesAt + condition.switchShift,
-      'switch-open-pressure': opensAt + condition.switchShift,
-      ...(condition.controlStick > 0
-        ? {}
-        : {
-            'servo-slope': gain,
-            'cut-in-pressure': unit.valveOpening + (unit.springForce * condition.springFactor) / gain,
-            'valve-opening-pressure': unit.valveOpening,
-          }),
-    };
-  },
+  truth: servoTruth,
 };

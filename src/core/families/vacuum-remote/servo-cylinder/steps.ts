@@ -1,6 +1,5 @@
 import { pullPicture } from './pull-picture';
 import { analyseVacuumPair } from '../steps/gauge-agreement-analysis';
-import { limitFrom } from '../../../procedure/limit';
 import type { MeasuredStep, StepDefinition } from '../../../procedure/step-definition';
 import { boostCurveLimits, outputTolerance } from '../boost-curve/boost-curve-limits';
 import { boostCurveStep } from '../boost-curve/boost-curve-step';
@@ -10,7 +9,8 @@ import { compareVacuumGauges, pairLimit, rest, vacuumNow, type Context } from '.
 import { stopLampSwitch } from '../steps/stop-lamp-step';
 import { remoteVacuumSteps } from '../steps/vacuum-steps';
 import { leakLook, lookOver } from './look-steps';
-import { expectedForce, forceBand, fullForce, pullBegins, type ServoUnit } from './servo';
+import { residualLimit } from './residual-limit';
+import { expectedForce, forceBand, pullBegins, type ServoUnit } from './servo';
 
 /** A slope below this share of what the diameter gives is no boost. */
 const leastBoostShare = 0.15;
@@ -102,13 +102,6 @@ const holds = pressureHoldSteps<ServoUnit>({
   withInputCreep: false,
   outputBand: () => ({}),
 });
-
-/** Force that may stay after release, N. */
-const residualLimit = ({ unit, workshopLimits: shop }: Context & { unit: ServoUnit }) =>
-  limitFrom(
-    { field: 'residualForceMaxN', value: unit.spec.residualForceMaxN },
-    { key: 'residualForceShare', value: shop.residualForceShare * fullForce(unit, unit.ratedVacuum) },
-  );
 
 const release = releaseStep<ServoUnit>({
   channel: 'rod_force',

@@ -18,11 +18,11 @@ import {
 } from './step-parts';
 
 /** Pressure of the low-pressure leak hold, Pa: lip seals that seal at high pressure may weep here. */
-const lowPressure = 400_000;
+export const lowPressure = 400_000;
 
-const lowHoldSeconds = 30;
+export const lowHoldSeconds = 30;
 
-const highHoldSeconds = 60;
+export const highHoldSeconds = 60;
 
 /** What a layout's two pressure holds watch, and where it stands in a sound unit at full assist. */
 export interface PressureHolds<Unit extends RemoteUnit> {

@@ -56,6 +56,16 @@ export interface AirSide {
   restore(state: readonly number[]): void;
 }
 
+/** Friction of the control valve in a condition, Pa: never so much that it would stay open at rest. */
+export function wornHysteresis(unit: RemoteUnit, { hysteresisFactor }: PlantCondition): number {
+  return min(unit.hysteresis * hysteresisFactor, unit.valveOpening * 0.95);
+}
+
+/** Effective area by which air comes across to the vacuum side of a shell (m3), m2: a valve's leak goes with its seat, and that with the shell. */
+export function acrossLeakOf(condition: PlantCondition, shell: number): number {
+  return condition.diaphragmLeak + (condition.vacuumValveLeak * shell) / studiedShell;
+}
+
 /**
  * Tank, vacuum side and control side filled through orifices, and a control valve with friction (play). The unit's
  * chambers exchange heat with their walls; the tank is large and keeps its temperature.
@@ -72,11 +82,10 @@ export function airSide(
   const shell = volumes.shell ?? unit.powerArea * assumedStroke * 1.6;
   const applied = min(volumes.applied ?? shell * 0.45, shell * 0.9);
   const regulated = ambient - around.supply;
-  const hysteresis = min(unit.hysteresis * condition.hysteresisFactor, unit.valveOpening * 0.95);
+  const hysteresis = wornHysteresis(unit, condition);
   const breatherArea = atmosphereValvePerShell * shell * volumes.valves * condition.breather;
   const vacuumValveArea = vacuumValvePerShell * shell * volumes.valves;
-  // A valve's leak goes with the size of its seat, and that with the shell.
-  const acrossLeak = condition.diaphragmLeak + (condition.vacuumValveLeak * shell) / studiedShell;
+  const acrossLeak = acrossLeakOf(condition, shell);
 
   const begin = around.startsFrom === 'evacuated' ? regulated : ambient;
   const supply = { pressure: begin, temperature };
