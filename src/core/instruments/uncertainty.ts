@@ -15,6 +15,8 @@ export type UncertaintySource =
   | 'timing'
   | 'counting'
   | 'force-match'
+  /** What is left of a reserve that counts as used up. */
+  | 'reserve-left'
   | 'volume'
   /** Of the gas, from the shell's or the air's. */
   | 'temperature'

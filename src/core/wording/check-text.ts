@@ -41,6 +41,7 @@ const knowBetter: Readonly<Record<UncertaintySource | 'limit', string>> = {
   timing: 'Move more slowly, log faster, or enter how late each gauge reads on its instrument: lag and timing decide',
   volume: 'Measure the volume better: it decides',
   temperature: 'Measure the temperature of the shell: it decides',
+  'reserve-left': 'Pump until the strokes read the same: what is left of the reserve decides',
   'gas-heat': 'Let the air settle for half a minute before the source is shut, or hold for longer: its warming decides',
   repeats: 'Find out why the repeats scatter: that decides',
   limit: 'Find out better what the limit depends on (the vacuum that was there, today’s air)',

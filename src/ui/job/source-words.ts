@@ -14,6 +14,7 @@ export const sourceWords: Readonly<Record<UncertaintySource, string>> = {
   'pair-offset': 'offset between the two gauges',
   counting: 'a stroke close to the threshold',
   'force-match': 'the two forces were not quite alike',
+  'reserve-left': 'what may have been left of the reserve',
   timing: 'timing and lag',
   volume: 'volume',
   temperature: 'temperature of the gas',

@@ -12,7 +12,7 @@ import {
 import { inlineBench } from './unit/bench-stand';
 import { hardPedalConclusions } from './steps/conclusions';
 import type { InlineCondition } from './unit/faults';
-import { vacuumInlineModel } from './unit/model';
+import { vacuumInlineModel } from './model';
 import { prepareVacuumInline, type VacuumInlineUnit } from './unit/geometry';
 import { behindTheBooster, complaint, hoseLook, lookOver } from './steps/look-steps';
 import { assistPicture } from './unit/assist-picture';

@@ -79,6 +79,20 @@ function beforeAndAfter(trace: Trace, channel: string, hold: Span, start: number
   };
 }
 
+/** Strokes that read the same do so within about this share. */
+const readsTheSame = 0.05;
+
+/**
+ * Share of the assist that may still have been there before the engine's start, one sigma: by the vacuum left against what the source
+ * gives, else by how alike two strokes are that count as the same.
+ */
+function leftShare({ trace, hold, start, strokes }: ShownStart): number {
+  const last = strokes.at(-1);
+  if (!columnOf(trace, 'supply_vacuum') || !last || Number.isNaN(last.vacuum)) return readsTheSame / Math.sqrt(3);
+  const source = beforeAndAfter(trace, 'supply_vacuum', hold, start).after.mean;
+  return source > 0 ? max(0, last.vacuum / source) / Math.sqrt(3) : 0;
+}
+
 /** By what share the foot's force differs at the end of the hold from before the start. */
 function forceMoved(trace: Trace, hold: Span, start: number): number {
   const { before, after } = beforeAndAfter(trace, 'pedal_force', hold, start);
@@ -97,6 +111,7 @@ const pedalDrop: Question<StepContext<unknown>, HeldAtStart, ShownStart> = {
     const creep = creepBefore(trace, trace.columns.pedal_travel, { from: hold.from, to: start }, seconds);
     const sink = measured('pedal-sink', after.mean - before.mean - creep.amount, [
       random('fit', creep.standard),
+      systematic('reserve-left', (after.mean - before.mean) * leftShare(shown)),
       random('noise', Math.hypot(before.deviation / Math.sqrt(before.count), after.deviation / Math.sqrt(after.count))),
       ...(instrument
         ? [differenceResolution(instrument), ...differenceComponents(instrument, before.mean, after.mean, context.date)]

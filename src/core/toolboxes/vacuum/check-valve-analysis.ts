@@ -1,5 +1,4 @@
 import { stuckProblem } from '../../procedure/stuck-problem';
-import { fitLine, type LineFit } from '../../fitting/line';
 import {
   differenceComponents,
   differenceResolution,
@@ -17,12 +16,15 @@ import { divisionOf, ownSamples, samplesBetween, scatterOf, type Samples } from 
 import { findStuck, neverMoved, type Stuck } from '../../traces/stuck';
 import { columnOf, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
+import { fittedChange } from './held-change';
 
-const { max, min, sqrt } = Math;
+const { hypot, max, min, sqrt } = Math;
 
 const ids = ['reverse-leak'] as const;
 /** Left off at the start of each wait, s. */
 const settling = 0.8;
+/** Each wait is read from as many samples at least. */
+const fewest = 3;
 /** Each wait must last this share of its time. */
 const leastShare = 0.9;
 /** With less than this share of the vacuum left nobody can tell what the valve holds back. */
@@ -125,21 +127,21 @@ const checkValve = (seconds: number): Question<StepContext<unknown>, TwoWaitsFou
 
 function reverseLeak(waits: Evidence<TwoWaits>, context: StepContext<unknown>, seconds: number): StepAnalysis {
   const { supply, opened, end, level } = waits;
-  const part = (from: number, to: number): LineFit => {
+  // A leak that takes much of the vacuum slows down: its fall is read off the decay, not off a line.
+  const part = (from: number, to: number) => {
     const samples = samplesBetween(supply, from, to);
-    return fitLine(samples.time, samples.value);
+    return samples.time.length < fewest ? null : fittedChange(samples, seconds, 0);
   };
   const shut = part(max(supply.time[0], opened - seconds) + settling, opened - settling / 2);
   const vented = part(opened + settling, min(end, opened + seconds));
-  if (shut.termination !== 'converged' || vented.termination !== 'converged')
-    return nothingMeasured(ids, { code: 'fit-failed', termination: vented.termination });
-  const value = (shut.slope - vented.slope) * seconds;
+  if (!shut || !vented) return nothingMeasured(ids, { code: 'fit-failed', termination: 'too-few-points' });
+  const value = vented.value - shut.value;
   const instrument = context.instruments.get('supply_vacuum');
   const scatter = scatterOf(supply);
   const division = divisionOf(supply);
   const resolution = max(instrument?.resolution ?? 0, scatter < division ? division : 0);
   const components = [
-    random('fit', sqrt(shut.slopeVariance + vented.slopeVariance) * seconds),
+    random('fit', hypot(shut.standard, vented.standard)),
     differenceResolution({ resolution: scatter < resolution ? resolution : 0 }),
     systematic('gas-heat', ((context.ambient.pressure - level) * warming) / context.airTemperature / sqrt(3)),
     ...(instrument

@@ -26,6 +26,14 @@ export interface LeakedDown {
   readonly flow: number;
 }
 
+/** A loss of more than this share of the vacuum is a collapse: part of it is gone before anybody waits. */
+const collapses = 0.7;
+
+/** Whether a loss (of a vacuum, Pa) goes on for the whole of the wait. */
+export function steadyLoss({ loss }: LeakedDown, vacuum: number): boolean {
+  return loss < collapses * vacuum;
+}
+
 /** Air let in through an orifice at the temperature of the walls: V·dp/dt = R·T·m(p) (nozzle flow), by midpoint steps. */
 export function leakDown({ volume, vacuum, leak, ambient, temperature }: LeakingSpace, seconds: number): LeakedDown {
   const dt = seconds / steps;

@@ -24,6 +24,12 @@ function allowedGap(context: Context): { low: number; high: number } | null {
     : { low: rodGapMinMm * 1e-3, high: rodGapMaxMm * 1e-3 };
 }
 
+/** A correct gap, m: the middle of what the sheet allows. */
+export function middleGap(context: Context): number {
+  const allowed = allowedGap(context);
+  return allowed ? (allowed.low + allowed.high) / 2 : usualGap;
+}
+
 function fields(context: Context, values: TypedValues): readonly TypedField[] {
   const allowed = allowedGap(context);
   const depth = values['pocket-depth'];
@@ -91,8 +97,7 @@ export const rodGap: TypedStep<VacuumInlineUnit, InlineCondition> = {
   feeds: {
     dials: { fields, analyse },
     standIn: (context, condition, random) => {
-      const allowed = allowedGap(context);
-      const gap = allowed ? (allowed.low + allowed.high) / 2 : usualGap;
+      const gap = middleGap(context);
       const shown = (length: number) => Math.round((length + handling * random.normal()) / division) * division;
       return {
         'pocket-depth': shown(pocketDepth),

@@ -3,9 +3,9 @@ import type { Evidence } from '../../../procedure/evidence';
 import { answer } from '../../../procedure/question';
 import { analysePedalDrop, analyseSameForcePair } from '../../../toolboxes/servo/pedal-analyses';
 import { analyseSourceVacuum, leastVacuumLimits } from '../../../toolboxes/vacuum/source-vacuum-analysis';
-import { differenceComponents, differenceResolution } from '../../../instruments/uncertainty';
+import { differenceComponents, differenceResolution, random, systematic } from '../../../instruments/uncertainty';
 import { movingMean } from '../../../traces/smoothing';
-import { columnOf } from '../../../traces/trace';
+import { columnOf, indexAtTime, meanOf, type Trace } from '../../../traces/trace';
 import { reserveOf, type ShownReserve } from '../../../toolboxes/servo/reserve-analysis';
 import { soakQuestion } from '../../../toolboxes/servo/soaked-reserve';
 import type { GuidePhase } from '../../../procedure/guide-phase';
@@ -30,7 +30,7 @@ import {
 const pedal = 'pedal_force';
 const engineOff: GuidePhase['controls'] = {};
 /** Pedal force of the steps that need a moderate foot, N. */
-const moderate = 150;
+export const moderate = 150;
 
 const idle = (seconds: number): GuidePhase => ({
   instruction: { code: 'start-engine', seconds },
@@ -138,21 +138,32 @@ export const pedalDrop: Measured = {
   pictures: [{ kind: 'over-time', channels: ['pedal_travel', pedal] }],
 };
 
+/** Air just drawn is colder than its shell by about this, K. */
+const drawnColder = 2;
+
 /** Vacuum lost between the engine's stop and the first stroke, Pa. */
 function soakLoss({ trace, strokes: [first] }: ShownReserve, context: Context): Characteristic {
   const supply = columnOf(trace, 'supply_vacuum');
   if (!supply || Number.isNaN(first.vacuum)) return absent('soak-loss', { code: 'supply-missing' });
-  // The highest vacuum held before the first stroke is what the engine left behind.
-  let before = -Infinity;
-  for (const value of movingMean(supply, 40)) if (value > before) before = value;
+  const left = leftBehind(trace, supply);
   const instrument = context.instruments.get('supply_vacuum');
-  return measured(
-    'soak-loss',
-    before - first.vacuum,
-    instrument
-      ? [differenceResolution(instrument), ...differenceComponents(instrument, first.vacuum, before, context.date)]
-      : [],
-  );
+  const warming = ((context.ambient.pressure - left.mean) * drawnColder) / context.airTemperature / Math.sqrt(3);
+  return measured('soak-loss', left.mean - first.vacuum, [
+    random('noise', left.deviation / Math.sqrt(left.count)),
+    // What was drawn just before warms to its shell, and that takes some vacuum with it.
+    systematic('gas-heat', warming),
+    ...(instrument
+      ? [differenceResolution(instrument), ...differenceComponents(instrument, first.vacuum, left.mean, context.date)]
+      : []),
+  ]);
+}
+
+/** Vacuum that the engine left behind: around where it was highest before the first stroke, over a second each way. */
+function leftBehind(trace: Trace, supply: Float64Array) {
+  const smooth = movingMean(supply, 40);
+  const highest = smooth.reduce((best, value, at) => (value > smooth[best] ? at : best), 0);
+  const time = trace.time[highest];
+  return meanOf(supply, indexAtTime(trace, time - 1), indexAtTime(trace, time + 1) + 1);
 }
 
 /** After a soak the first stroke itself is in question: it is held against the prediction, not against itself. */

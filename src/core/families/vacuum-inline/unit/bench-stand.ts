@@ -11,10 +11,11 @@ const tankVolume = 0.03;
 const pumpSpeed = 0.008;
 const pumpUltimate = 0.1;
 const hoseArea = 60e-6;
-const hoseVolume = 0.25e-3;
+/** m3 */
+export const hoseVolume = 0.25e-3;
 const ventArea = 40e-6;
 /** First-order lag of the rod's actuator, s. */
-const rodLag = 0.05;
+export const rodLag = 0.05;
 /** A bench pump reaches about this share of the local atmosphere. */
 const reachable = 0.86;
 

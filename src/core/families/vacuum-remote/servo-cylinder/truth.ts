@@ -2,9 +2,10 @@ import type { Truth } from '../../../contract/model';
 import type { StepContext } from '../../../procedure/step-context';
 import { highHoldSeconds, lowHoldSeconds, lowPressure } from '../steps/pressure-hold-steps';
 import { appliedInput } from '../steps/step-parts';
+import { letGoSeconds, settles } from '../../../toolboxes/analysis/let-go';
 import { airTruth } from '../truth/air-truth';
-import { balances, breathes, meanDecay, releaseTruth, settles } from '../truth/pressure-truth';
-import { assistOn, wornHysteresis } from '../unit/air-side';
+import { balances, breathes, meanDecay } from '../truth/pressure-truth';
+import { assistOn, leverLag, wornHysteresis } from '../unit/air-side';
 import { benchVacuum } from '../unit/bench-vacuum';
 import { chamberDifference, runOutInput } from '../unit/control-valve';
 import type { PlantCondition } from '../unit/faults';
@@ -73,7 +74,9 @@ function letGoTruth(unit: ServoUnit, condition: PlantCondition, { context, stays
   const residual: Truth = condition.releaseLag > settles ? {} : { 'servo-residual': stays };
   if (!balances(condition) || !breathes(condition)) return residual;
   const vacuum = benchVacuum(unit, context.ambient);
-  const seconds = releaseTruth(context, {
+  const seconds = letGoSeconds({
+    held: appliedInput(context),
+    leverLag,
     balance: (input) => Math.max(forceAt(unit, input, vacuum, 'way-back'), stays),
     lag: (input) =>
       chamberDifference(unit, input, vacuum) > assistOn

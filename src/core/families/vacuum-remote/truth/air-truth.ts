@@ -1,14 +1,11 @@
 import type { Truth } from '../../../contract/model';
 import type { StepContext } from '../../../procedure/step-context';
-import { leakDown, type LeakedDown } from '../../../toolboxes/vacuum/leak-down';
+import { leakDown, steadyLoss } from '../../../toolboxes/vacuum/leak-down';
 import { vacuumLossSeconds } from '../../../toolboxes/vacuum/vacuum-unit-steps';
 import { acrossLeakOf } from '../unit/air-side';
 import { benchVacuum } from '../unit/bench-vacuum';
 import type { PlantCondition } from '../unit/faults';
 import type { RemoteUnit } from '../unit/remote-unit';
-
-/** A loss of so much of the vacuum is no steady one. */
-const collapses = 0.7;
 
 /** What the vacuum steps of both layouts would read of a unit in a condition. */
 export function airTruth(unit: RemoteUnit, condition: PlantCondition, context: StepContext<RemoteUnit>): Truth {
@@ -31,14 +28,13 @@ export function airTruth(unit: RemoteUnit, condition: PlantCondition, context: S
     },
     seconds,
   );
-  // What collapses has lost part of it before the wait begins, and behind a blocked breather there is no air to come across.
-  const steady = ({ loss }: LeakedDown) => loss < collapses * space.vacuum;
+  // Behind a blocked breather there is no air to come across.
   return {
     ...atRestTogether,
-    ...(steady(atRest)
+    ...(steadyLoss(atRest, space.vacuum)
       ? { 'vacuum-hold-rest: vacuum-loss': atRest.loss, 'vacuum-hold-rest: leak-flow': atRest.flow }
       : {}),
-    ...(steady(applied) && condition.breather === 1
+    ...(steadyLoss(applied, space.vacuum) && condition.breather === 1
       ? { 'vacuum-hold-applied: vacuum-loss': applied.loss, 'vacuum-hold-applied: leak-flow': applied.flow }
       : {}),
   };
