@@ -1,7 +1,7 @@
-import { thresholds } from './geometry';
 import { scatterOf, type Model } from '../../contract/model';
 import { vacuumSupplyFaults, soundSupply, type SupplyCondition } from './faults';
 import type { VacuumSupplyUnit } from './geometry';
+import { supplyTruth } from './truth';
 import { vacuumSupplyPlant } from './vehicle-stand';
 
 export const vacuumSupplyModel: Model<VacuumSupplyUnit, SupplyCondition> = {
@@ -10,14 +10,5 @@ export const vacuumSupplyModel: Model<VacuumSupplyUnit, SupplyCondition> = {
   // Assumed, not measured: a third of the workshop's tolerance where it has one, else what castings and springs are made to.
   scatter: [scatterOf('speed', 0.05), scatterOf('volume', 0.01)],
   plant: vacuumSupplyPlant,
-  truth: (unit, condition, context) => {
-    const switched = unit.electric ? thresholds(unit, context.ambient) : null;
-    // The switch acts on what its sensor tells it.
-    return switched === null || condition.dead
-      ? {}
-      : {
-          'pump-cut-in': switched.cutIn + condition.cutInShift - condition.sensorShift,
-          'pump-cut-out': switched.cutOut + condition.cutOutShift - condition.sensorShift,
-        };
-  },
+  truth: supplyTruth,
 };

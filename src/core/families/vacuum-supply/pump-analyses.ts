@@ -1,5 +1,11 @@
 import { stuckProblem } from '../../procedure/stuck-problem';
-import { differenceComponents, differenceResolution, random, systematic } from '../../instruments/uncertainty';
+import {
+  differenceComponents,
+  differenceResolution,
+  random,
+  systematic,
+  type UncertaintyComponent,
+} from '../../instruments/uncertainty';
 import { ownSamples } from '../../traces/own-samples';
 import { movingMean, noiseOf } from '../../traces/smoothing';
 import { findStuck, type Stuck } from '../../traces/stuck';
@@ -257,18 +263,31 @@ function restsBetween(runs: readonly PumpRun[], pump: Float64Array): Rest[] {
 /** A stroke costs nothing where nothing was, Pa. */
 const leastForDemand = 10_000;
 
-/** A level is read over twice so long, and what the source makes up over so long after, s; air comes in within so long. */
-const aroundLowest = 0.25;
-const madeUpOver = 2;
+/** A level is read over so long, and what comes back over so long after at most, s; air comes in within so long. */
+const levelSeconds = 0.25;
+const comesBackOver = 5;
 const breathesWithin = 0.4;
+/** What comes back of a stroke while nothing pumps is read this long after it at the earliest, s. */
+const coolsWithin = 0.8;
+/** Cooling that has not slowed down to this, second half of the wait against the first, cannot be carried on further. */
+const slowest = 0.8;
+/** Walls of one shell are not of one temperature: what comes back follows no one exponential better than to this share. */
+const notExponential = 0.1;
+/** Air let in quickly is compressed by what follows it: it stands at up to 1 − 1/γ more pressure than once it has cooled. */
+const compressed = 0.4 / 1.4;
 
-/** One stroke of the pedal, and the vacuum before, at its lowest after, and once the source has made some of it up, Pa. */
+type Level = ReturnType<typeof meanOf>;
+
+/** One stroke of the pedal, and the vacuum before, at its lowest after, and once some of it has come back, Pa. */
 interface DemandFound {
   readonly supply: Float64Array;
   readonly before: number;
   /** The level at its lowest; null where the trace ends in the stroke. */
-  readonly lowest: ReturnType<typeof meanOf> | null;
-  readonly later: number;
+  readonly lowest: Level | null;
+  /** The level before the next stroke, and how long after the lowest, s; null where there was too little time. */
+  readonly later: (Level & { readonly after: number; readonly halfway: number }) | null;
+  /** Whether the pump's own signal says that it stood still meanwhile; null where nobody recorded it. */
+  readonly pumped: boolean | null;
 }
 
 function findDemand(trace: Trace): DemandFound | NoEvidence {
@@ -280,19 +299,58 @@ function findDemand(trace: Trace): DemandFound | NoEvidence {
   const smooth = movingMean(supply, Math.max(1, Math.round(0.1 / sampleInterval(trace))));
   let at = first.to;
   for (let i = first.to; i < (second?.from ?? smooth.length); i++) if (!(smooth[i] >= smooth[at])) at = i;
-  const mean = (from: number, to: number, more = 0) =>
-    meanOf(supply, indexAtTime(trace, trace.time[at] + from), indexAtTime(trace, trace.time[at] + to) + more);
+  if (!Number.isFinite(smooth[at])) return { supply, before: Number.NaN, lowest: null, later: null, pumped: null };
+  const { time } = trace;
+  const pump = columnOf(trace, 'pump_on');
+  // The foot is on its way down for a moment before a stroke counts as held.
+  const next = second ? time[second.from] - arrives : time[time.length - 1];
+  const until = Math.min(next, time[at] + comesBackOver);
+  const later = meanOf(supply, indexAtTime(trace, until - levelSeconds), indexAtTime(trace, until));
+  const middle = (time[at] + until) / 2;
+  const [from, to] = [middle - levelSeconds / 2, middle + levelSeconds / 2];
+  const halfway = meanOf(supply, indexAtTime(trace, from), indexAtTime(trace, to));
   return {
     supply,
-    before: meanOf(supply, indexAtTime(trace, trace.time[first.from] - 0.8), first.from).mean,
+    before: meanOf(supply, indexAtTime(trace, time[first.from] - 0.8), first.from).mean,
     // A lowest reading is the lowest of many: the level that follows it tells what was there.
-    lowest: Number.isFinite(smooth[at]) ? mean(0, aroundLowest, 1) : null,
-    later: Number.isFinite(smooth[at]) ? mean(madeUpOver, madeUpOver + 2 * aroundLowest).mean : Number.NaN,
+    lowest: meanOf(supply, at, indexAtTime(trace, time[at] + levelSeconds) + 1),
+    later: until - time[at] < coolsWithin ? null : { ...later, after: until - time[at], halfway: halfway.mean },
+    pumped: pump ? pump.subarray(at, indexAtTime(trace, until)).some((each) => each > 0.5) : null,
   };
 }
 
+/** A foot takes about this long to come down, s. */
+const arrives = 0.6;
+
 interface ShownDemand extends DemandFound {
-  readonly lowest: ReturnType<typeof meanOf>;
+  readonly lowest: Level;
+}
+
+/** What a stroke cost once the air that it let in has cooled, Pa. */
+function costOf({ before, lowest, later, pumped }: ShownDemand): {
+  readonly value: number;
+  readonly components: readonly UncertaintyComponent[];
+} {
+  const atOnce = before - lowest.mean;
+  const cameBack = later ? Math.max(0, later.mean - lowest.mean) : 0;
+  if (later && pumped === false) {
+    // While nothing pumps only warmth that leaves the air brings vacuum back, by less in each half of the wait.
+    const [first, second] = [later.halfway - lowest.mean, later.mean - later.halfway];
+    const slows = first > 0 ? Math.min(slowest, Math.max(0, second / first)) : 0;
+    const toCome = (Math.max(0, second) * slows) / (1 - slows);
+    return {
+      value: before - later.mean - toCome,
+      components: [systematic('gas-heat', Math.hypot(toCome, notExponential * cameBack) / Math.sqrt(3))],
+    };
+  }
+  // What came back may be the source's work or the air's cooling: nobody can tell them apart.
+  return {
+    value: atOnce,
+    components: [
+      systematic('timing', later ? cameBack * (breathesWithin / later.after) : 0),
+      systematic('gas-heat', (compressed * atOnce) / Math.sqrt(3)),
+    ],
+  };
 }
 
 const demand: Question<Context, DemandFound, ShownDemand> = {
@@ -303,13 +361,13 @@ const demand: Question<Context, DemandFound, ShownDemand> = {
     if (before < leastForDemand) return noEvidence({ code: 'source-never-opened', vacuum: Math.max(0, before) });
     return lowest ? evidence({ ...found, lowest }) : noEvidence({ code: 'no-release' });
   },
-  comesTo: ({ supply, before, lowest, later }, context) => {
-    const madeUp = Number.isFinite(later) ? Math.max(0, later - lowest.mean) * (breathesWithin / madeUpOver) : 0;
+  comesTo: (shown, context) => {
+    const { supply, before, lowest } = shown;
+    const { value, components } = costOf(shown);
     const instrument = context.instruments.get('supply_vacuum');
-    const cost = measured('vacuum-per-application', before - lowest.mean, [
+    const cost = measured('vacuum-per-application', value, [
       random('noise', noiseOf(supply) / Math.sqrt(Math.max(1, lowest.count))),
-      // What the source made up while the air was still coming in.
-      systematic('timing', madeUp),
+      ...components,
       ...(instrument
         ? [differenceResolution(instrument), ...differenceComponents(instrument, lowest.mean, before, context.date)]
         : []),
@@ -318,7 +376,10 @@ const demand: Question<Context, DemandFound, ShownDemand> = {
   },
 };
 
-/** Vacuum (Pa) that one stroke of the pedal costs, before the source has made it up. Channels `supply_vacuum`, `pedal_force`. */
+/**
+ * Vacuum (Pa) that one stroke of the pedal costs before the source has made it up, its air as warm as the shell. Channels
+ * `supply_vacuum`, `pedal_force`; `pump_on` tells cooling from pumping.
+ */
 export function analyseDemand(trace: Trace, context: Context): Answered {
   return answer(demand, trace, context);
 }

@@ -79,7 +79,7 @@ const pumpDown: Question<Context, DrawFound, ShownDraw> = {
         measured('pump-speed', speed, [
           random('fit', speed * tauShare),
           systematic('volume', speed * volumeShare),
-          systematic('gas-heat', speed * heatShare(drawn, settled)),
+          systematic('gas-heat', speed * Math.hypot(heatShare(drawn, settled), settledShare(drawn, settled))),
         ]),
         measured('ultimate-pressure', context.ambient.pressure - settled.vacuum, [
           random('fit', settled.fitted),
@@ -162,6 +162,17 @@ function timeConstantOf({ time, value }: Samples, settled: SettledVacuum): numbe
   const at = end < 0 ? time.length - 1 : end;
   const [first, last] = [settled.vacuum - smooth[0], settled.vacuum - smooth[at]];
   return first > 0 && last > 0 && first > last ? (time[at] - time[0]) / Math.log(first / last) : settled.tau;
+}
+
+/**
+ * What is not known of where a draw settles, as a share of its time constant, one sigma: one that would settle higher is slower.
+ */
+function settledShare(drawn: Samples, settled: SettledVacuum): number {
+  const unknown = Math.hypot(settled.fitted, settled.heat);
+  const [usual, slower] = [settled.vacuum, settled.vacuum + unknown].map((vacuum) =>
+    timeConstantOf(drawn, { ...settled, vacuum }),
+  );
+  return Math.abs(slower / usual - 1);
 }
 
 /** Share of the settled vacuum up to which a draw is timed. */

@@ -6,7 +6,7 @@ import { analyseRestLeak } from './pump-analyses';
 import { off, on, type Measured } from './step-parts';
 
 /** Time the reservoir is watched for a leak, s. */
-const restSeconds = 60;
+export const restSeconds = 60;
 
 export const restLeak: Measured = {
   id: 'rest-leak',
@@ -61,7 +61,7 @@ export const restLeak: Measured = {
   pictures: [{ kind: 'over-time', channels: ['supply_vacuum', 'pump_on'] }],
 };
 
-const checkSeconds = 15;
+export const checkSeconds = 15;
 
 export const checkValve: Measured = {
   id: 'check-valve',

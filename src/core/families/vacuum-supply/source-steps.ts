@@ -59,6 +59,9 @@ export const sourceVacuum: Measured = {
   pictures: [{ kind: 'over-time', channels: ['supply_vacuum', 'reservoir_vacuum'] }],
 };
 
+/** A needle stands so long after a stroke: the air let in has cooled, s. */
+const standsAfter = 4;
+
 export const demand: Measured = {
   id: 'demand',
   kind: 'measured',
@@ -76,7 +79,11 @@ export const demand: Measured = {
     },
     live: {
       startsFrom: 'evacuated',
-      guide: () => [wait({ code: 'rest', seconds: 2 }, off, 2), ...stroke(1, off), ...stroke(2, off)],
+      guide: () => [
+        wait({ code: 'rest', seconds: 2 }, off, 2),
+        ...stroke(1, off, standsAfter),
+        ...stroke(2, off, standsAfter),
+      ],
       bands: () => ({}),
     },
   },

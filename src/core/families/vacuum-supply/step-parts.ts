@@ -13,7 +13,8 @@ export const off: GuidePhase['controls'] = {};
 /** Pedal force of a stroke, N. */
 export const strokeForce = 150;
 
-export function stroke(number: number, controls: GuidePhase['controls']): GuidePhase[] {
+/** A stroke of the pedal and `waits` seconds after it. */
+export function stroke(number: number, controls: GuidePhase['controls'], waits = 1.5): GuidePhase[] {
   const instruction = { code: 'stroke', channel: pedal, level: strokeForce, number } as const;
   return [
     {
@@ -23,7 +24,7 @@ export function stroke(number: number, controls: GuidePhase['controls']): GuideP
       end: { kind: 'input-held', level: strokeForce, tolerance: 0.15 * strokeForce, seconds: 0.8 },
     },
     { instruction, controls, lever: { to: 0, seconds: 0.3 }, end: { kind: 'input-below', level: 10 } },
-    { instruction, controls, lever: home, end: { kind: 'seconds', seconds: 1.5 } },
+    { instruction, controls, lever: home, end: { kind: 'seconds', seconds: waits } },
   ];
 }
 
