@@ -3,6 +3,7 @@ import { toldAt } from '../contract/fault';
 import { contextAt } from '../formats/site-file';
 import { checkKind } from '../formats/unit-sheet';
 import { expandedUncertainty } from '../instruments/uncertainty';
+import { correctionsOf } from '../procedure/corrections';
 import type { StepContext } from '../procedure/step-context';
 import { readStandIn, simulateStep } from '../rig/run-step';
 import type { AnyKind } from '../contract/kind';
@@ -36,16 +37,20 @@ function compare(kind: AnyKind, plan: StepContext<unknown>['plan'], fault: strin
   const faults = fault === undefined ? [] : [{ id: fault, severity: toldAt }];
   const { unit } = context;
   const truth = kind.model.truth(unit, conditionWith(kind.model, unit, faults), context);
+  // What one step finds out corrects those after it, as it does in a job.
+  let { corrections } = context;
   return kind.plans
     .find((each) => each.id === plan)!
     .steps.flatMap((id) => kind.steps.find((step) => step.id === id)!)
     .flatMap((step): Compared[] => {
+      const here = { ...context, corrections };
       if (step.kind === 'look' || !step.characteristics.some((id) => truthOf(truth, step.id, id) !== undefined))
         return [];
       const analysis =
         step.kind === 'typed'
-          ? step.feeds.dials.analyse(readStandIn(kind, step, context, { faults, seed: 6 }), context)
-          : step.analyse(simulateStep(kind, step, context, { faults, benchSeed: 6, runSeed: 6 }), context);
+          ? step.feeds.dials.analyse(readStandIn(kind, step, here, { faults, seed: 6 }), here)
+          : step.analyse(simulateStep(kind, step, here, { faults, benchSeed: 6, runSeed: 6 }), here);
+      corrections = correctionsOf([analysis], corrections);
       return analysis.characteristics.flatMap((found) => {
         const known = truthOf(truth, step.id, found.id);
         if (found.kind !== 'measured' || known === undefined) return [];

@@ -4,6 +4,9 @@ export interface PumpRun {
   readonly stop: number | null;
 }
 
+/** A pump's signal comes off a relay, a clamp or a lamp: both edges of a run or a rest together are known to this, one sigma, s. */
+export const signalEdges = 0.03;
+
 /** Runs of a pump, from its own 0/1 signal. */
 export function pumpRuns(pump: Float64Array): PumpRun[] {
   const runs: PumpRun[] = [];

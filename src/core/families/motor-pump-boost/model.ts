@@ -1,4 +1,4 @@
-import { storeTruth } from '../../toolboxes/store/model/store-truth';
+import { aroundStores, storeTruth } from '../../toolboxes/store/model/store-truth';
 import { masterPressure, pressureSlope } from '../../toolboxes/servo/servo-law';
 import { storeScatter } from '../../toolboxes/store/model/store-scatter';
 import { scatterOf, type Model, type Truth } from '../../contract/model';
@@ -32,7 +32,7 @@ export const motorPumpModel: Model<MotorPumpUnit, MotorPumpCondition> = {
   ],
   plant: motorPumpPlant,
   truth: (unit, condition, context) => ({
-    ...storeTruth(unit.store, condition, '', context.ambient.pressure),
+    ...storeTruth({ store: unit.store, condition, place: '', around: aroundStores(context) }),
     ...supplyDrop(unit, condition),
     'lamp-pressure': unit.store.lamp + condition.lampShift,
     'cut-in-force': unit.cutInForce,

@@ -1,4 +1,4 @@
-import { storeTruth } from '../../toolboxes/store/model/store-truth';
+import { aroundStores, storeTruth } from '../../toolboxes/store/model/store-truth';
 import { storeScatter } from '../../toolboxes/store/model/store-scatter';
 import { scatterOf, type Model } from '../../contract/model';
 import { pedalValveFaults, soundPedalValve, type PedalValveCondition } from './faults';
@@ -31,8 +31,8 @@ export const pedalValveModel: Model<PedalValveUnit, PedalValveCondition> = {
   ],
   plant: pedalValvePlant,
   truth: (unit, condition, context) => ({
-    ...storeTruth(unit.front, condition.front, '', context.ambient.pressure),
-    ...storeTruth(unit.rear, condition.rear, '@2', context.ambient.pressure),
+    ...storeTruth({ store: unit.front, condition: condition.front, place: '', around: aroundStores(context) }),
+    ...storeTruth({ store: unit.rear, condition: condition.rear, place: '@2', around: aroundStores(context) }),
     'alarm-pressure': unit.front.lamp + condition.front.lampShift,
     // A port that answers late comes late in travel too.
     ...(condition.frontLag > settles ? {} : { 'cut-in-travel': unit.cutIn + condition.cutInShift }),

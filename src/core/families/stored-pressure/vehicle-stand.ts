@@ -8,9 +8,9 @@ import { brakePressure, pressForce, type StoredPressureUnit } from './geometry';
 const { max, min } = Math;
 
 const pedalLag = 0.02;
-const portLag = 0.03;
+export const portLag = 0.03;
 /** A bump lifts the wheel and lets it down again over this, s. */
-const bumpPeriod = 1.2;
+export const bumpPeriod = 1.2;
 /** Travel of the body on its springs at rest, and how far a bump pushes it, m. */
 const atRest = 0.09;
 const bumpHeight = 0.03;

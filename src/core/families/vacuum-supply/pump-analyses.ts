@@ -13,7 +13,7 @@ import { columnOf, indexAtTime, meanOf, sampleInterval, sliceTrace, type Trace }
 import { absent, beyond, measured } from '../../procedure/analysis-result';
 import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from '../../procedure/evidence';
 import { answer, type Answered, type Question } from '../../procedure/question';
-import { meanAndSpread, pumpRuns, type PumpRun } from '../../traces/pump-runs';
+import { meanAndSpread, pumpRuns, signalEdges, type PumpRun } from '../../traces/pump-runs';
 import { analyseVacuumHold } from '../../toolboxes/vacuum/hold-analysis';
 import { strokesOf } from '../../toolboxes/servo/reserve-analysis';
 import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
@@ -65,7 +65,7 @@ function switchingsOf({ trace, supply, runs }: Evidence<RunsFound>, context: Con
   const last = supply.length - 1;
   const problem = { code: 'pump-never-stopped', vacuum: at(last) } as const;
   const ran = trace.time[last] - trace.time[runs[0].start];
-  const timing = [random('timing', sampleInterval(trace) / Math.sqrt(6))];
+  const timing = [random('timing', sampleInterval(trace) / Math.sqrt(6)), systematic('timing', signalEdges)];
   return {
     characteristics: [
       cutIn,
@@ -122,7 +122,10 @@ function levelOf(
 
 function timeOf(id: 'run-time' | 'rest-time', times: readonly number[], trace: Trace): Characteristic {
   const { mean, standard } = meanAndSpread(times);
-  return measured(id, mean, [random('timing', Math.hypot(standard, sampleInterval(trace) / Math.sqrt(6)))]);
+  return measured(id, mean, [
+    random('timing', Math.hypot(standard, sampleInterval(trace) / Math.sqrt(6))),
+    systematic('timing', signalEdges),
+  ]);
 }
 
 /** Left off after a run of the pump while the air in the reservoir settles, s. */

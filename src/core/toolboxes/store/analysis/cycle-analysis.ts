@@ -12,7 +12,7 @@ import { answer, joinAnswers, saying, withCycle, type Answered, type Question } 
 import type { Characteristic, MeasuredCycle } from '../../../procedure/step-analysis';
 import type { StepContext } from '../../../procedure/step-context';
 import { beyond, measured } from '../../../procedure/analysis-result';
-import { meanAndSpread, pumpRuns, type PumpRun } from '../../../traces/pump-runs';
+import { meanAndSpread, pumpRuns, signalEdges, type PumpRun } from '../../../traces/pump-runs';
 import { cycleMap, readCycle } from '../model/cycle-map';
 import { gasTemperatureAlong, prechargeTemperature } from '../../../physics/gas-law';
 import { withoutRun } from './precharge-analysis';
@@ -142,7 +142,7 @@ function findCycles<Unit>(
 /** Mean and spread of times (s), a sample's worth of doubt in each. */
 function meanTime(id: Characteristic['id'], times: readonly number[], timing: number): Characteristic {
   const { mean, standard } = meanAndSpread(times);
-  return measured(id, mean, [random('timing', hypot(standard, timing))]);
+  return measured(id, mean, [random('timing', hypot(standard, timing)), systematic('timing', signalEdges)]);
 }
 
 /** What is asked of the runs: some that were seen to stop. */

@@ -19,6 +19,8 @@ const collapsedShare = 1.04;
 /** Volume and precharge of the sheet are good to about these shares. */
 const volumeShare = 0.02;
 const sheetPrechargeShare = 0.06;
+/** Lines hold up to this share of what the gas gives up. */
+const linesShare = 0.006;
 /** Air that nobody measured over the hours may have moved by about this, K. */
 const airMayMove = 1.5;
 
@@ -159,7 +161,12 @@ function leakDownOf<Unit>(
   const bound = needed / ((kappa * 2 * Math.hypot(gauge, drift)) / Math.max(lost, 1) + Math.max(0, kappa));
   const halfLife =
     kappa > 0 && lost > 2 * Math.hypot(gauge, drift)
-      ? measured(ids[0], seconds, [random('fit', seconds * fitShare), random('noise', Math.min(doubt, seconds))])
+      ? measured(ids[0], seconds, [
+          random('fit', seconds * fitShare),
+          random('noise', Math.min(doubt, seconds)),
+          // Lines and hoses give way too, and they follow another law than the gas.
+          systematic('model', seconds * linesShare),
+        ])
       : beyond(ids[0], 'above', { value: Number.isFinite(bound) && bound > 0 ? bound : span, components: [] }, problem);
   return {
     characteristics: [halfLife, leak],

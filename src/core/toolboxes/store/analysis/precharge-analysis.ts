@@ -14,7 +14,7 @@ import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } fro
 import { answer, joinAnswers, type Answered, type Question } from '../../../procedure/question';
 import { prechargeTemperature, restatePrecharge } from '../../../physics/gas-law';
 import { emptyShare, findKnee, type Knee } from './knee';
-import { pumpRuns, type PumpRun } from '../../../traces/pump-runs';
+import { pumpRuns, signalEdges, type PumpRun } from '../../../traces/pump-runs';
 import type { StoreCircuit } from '../model/store-unit';
 
 function kneeOf<Unit>(
@@ -169,7 +169,7 @@ function chargeTime({ trace, run, from, to, doubt }: Evidence<ChargeFound>, id: 
     return beyond(id, 'above', { value: seconds, components: [] }, { code: 'pump-never-stopped-charging', seconds });
   return measured(id, seconds, [
     random('timing', sampleInterval(trace) / Math.sqrt(6)),
-    ...(doubt > 0 ? [systematic('timing', doubt)] : []),
+    systematic('timing', doubt > 0 ? doubt : signalEdges),
   ]);
 }
 

@@ -1,10 +1,34 @@
 import type { ExpectedTrace } from '../../../procedure/expected';
-import { chargingCircuit, soundCircuit, type CircuitSurroundings } from './charging-circuit';
+import { chargingCircuit, soundCircuit, type CircuitCondition, type CircuitSurroundings } from './charging-circuit';
 import type { StoreUnit } from './store-unit';
 
 const modelStep = 0.02;
 const points = 60;
 const longestCharge = 1800;
+
+/** Pressures (Pa gauge) of a charge from empty, one each `modelStep`; `ended` where the pump stopped by itself. */
+function chargeOf(store: StoreUnit, condition: CircuitCondition, surroundings: CircuitSurroundings) {
+  const circuit = chargingCircuit(store, condition, surroundings, false);
+  const pressures = [circuit.pressure()];
+  let started = false;
+  while (pressures.length * modelStep < longestCharge) {
+    circuit.advance(modelStep, { live: true, bleed: 0, taken: 0, elsewhere: 0 });
+    if (circuit.running()) started = true;
+    pressures.push(circuit.pressure());
+    if (started && !circuit.running()) return { pressures, ended: true };
+  }
+  return { pressures, ended: false };
+}
+
+/** How long a store in a condition charges from empty until its pump stops, s; null where it never does. */
+export function chargeSeconds(
+  store: StoreUnit,
+  condition: CircuitCondition,
+  surroundings: CircuitSurroundings,
+): number | null {
+  const { pressures, ended } = chargeOf(store, condition, surroundings);
+  return ended ? (pressures.length - 1) * modelStep : null;
+}
 
 /** A charge from empty of a sound store whose absolute precharge is `gas` times its sheet's: times (s) and pressures (Pa gauge). */
 export function predictCharge(
@@ -12,15 +36,7 @@ export function predictCharge(
   surroundings: CircuitSurroundings,
   gas = 1,
 ): { readonly seconds: number; readonly pressureAt: (time: number) => number } {
-  const circuit = chargingCircuit(store, { ...soundCircuit(), gas }, surroundings, false);
-  const pressures = [circuit.pressure()];
-  let started = false;
-  while (pressures.length * modelStep < longestCharge) {
-    circuit.advance(modelStep, { live: true, bleed: 0, taken: 0, elsewhere: 0 });
-    if (circuit.running()) started = true;
-    pressures.push(circuit.pressure());
-    if (started && !circuit.running()) break;
-  }
+  const { pressures } = chargeOf(store, { ...soundCircuit(), gas }, surroundings);
   const end = (pressures.length - 1) * modelStep;
   return {
     seconds: end,

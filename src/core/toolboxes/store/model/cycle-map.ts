@@ -18,15 +18,20 @@ const longestRun = 600;
 const nearCutIn = 60e3;
 const severities = [0, 0.15, 0.4, 0.7, 1];
 
+/** A cycle with the oil that left during its rest, m3. */
+export interface PredictedCycle extends CyclePoint {
+  readonly leaked: number;
+}
+
 /** Settled cycle of a circuit left alone, by running its model; null where it never starts or never stops. */
 export function predictCycle(
   store: StoreUnit,
   condition: CircuitCondition,
   surroundings: CircuitSurroundings,
-): CyclePoint | null {
+): PredictedCycle | null {
   const circuit = chargingCircuit(store, condition, surroundings, true);
   const slowDown = store.cutIn + condition.cutInShift + nearCutIn;
-  let found: CyclePoint | null = null;
+  let found: PredictedCycle | null = null;
   for (let cycle = 0; cycle < settlingCycles; cycle++) {
     const until = (running: boolean): { seconds: number; pressure: number } | null => {
       let seconds = 0;
@@ -38,10 +43,12 @@ export function predictCycle(
       }
       return { seconds, pressure: circuit.pressure() };
     };
+    const filled = circuit.state.fluid;
     const rest = until(true);
+    const leaked = filled - circuit.state.fluid;
     const run = rest && until(false);
     if (!rest || !run) return null;
-    found = { run: run.seconds, rest: rest.seconds, cutIn: rest.pressure, cutOut: run.pressure };
+    found = { run: run.seconds, rest: rest.seconds, cutIn: rest.pressure, cutOut: run.pressure, leaked };
   }
   return found;
 }
