@@ -1,8 +1,8 @@
-import { pressureSlope } from '../../toolboxes/servo/servo-law';
 import { scatterOf, type Model } from '../../contract/model';
 import { hydraulicBoostFaults, soundHydraulicBoost, type HydraulicBoostCondition } from './faults';
 import type { HydraulicBoostUnit } from './geometry';
-import { hydraulicBoostPlant, returnAtIdle } from './vehicle-stand';
+import { hydraulicBoostTruth } from './truth';
+import { hydraulicBoostPlant } from './vehicle-stand';
 
 export const hydraulicBoostModel: Model<HydraulicBoostUnit, HydraulicBoostCondition> = {
   sound: soundHydraulicBoost,
@@ -17,16 +17,5 @@ export const hydraulicBoostModel: Model<HydraulicBoostUnit, HydraulicBoostCondit
     scatterOf('hysteresis', 0.15),
   ],
   plant: hydraulicBoostPlant,
-  truth: (unit, condition) => ({
-    // Against a dead end a belt slips as much as it ever does.
-    'relief-pressure': unit.relief * condition.relief * (1 - condition.slip),
-    'return-pressure': returnAtIdle * condition.returnFactor,
-    ...(condition.selfApply > 0
-      ? {}
-      : {
-          'cut-in-force': unit.cutInForce / unit.pedalRatio,
-          'force-slope': pressureSlope(unit, unit.servoRatio) * unit.pedalRatio,
-          'force-hysteresis': (unit.hysteresis * condition.hysteresis) / unit.pedalRatio,
-        }),
-  }),
+  truth: hydraulicBoostTruth,
 };

@@ -170,7 +170,7 @@ export const steeringShare: Measured = {
 };
 
 /** Pedal force that asks for nearly all the pump can give, so that a starved pump shows, N. */
-function holdForce(unit: HydraulicBoostUnit): number {
+export function holdForce(unit: HydraulicBoostUnit): number {
   const assist = assistForce(unit, unit.relief * 0.97);
   const knee = (assist - unit.jumpInForce + unit.servoRatio * unit.cutInForce) / (unit.servoRatio - 1);
   return knee / unit.pedalRatio;

@@ -24,6 +24,9 @@ type Measured = MeasuredStep<HydraulicBoostUnit>;
 
 const strokesDrawn = 6;
 
+/** Pedal force that is held while the engine starts, N. */
+export const dropForce = (unit: HydraulicBoostUnit) => unit.reserveForce * 0.6;
+
 export const offDrop: Measured = {
   id: 'off-drop',
   kind: 'measured',
@@ -42,7 +45,7 @@ export const offDrop: Measured = {
     live: {
       startsFrom: 'charged',
       guide: (context) => {
-        const level = context.unit.reserveForce * 0.6;
+        const level = dropForce(context.unit);
         const strokes = Math.max(6, predictedStrokes(context) + 4);
         return [
           wait({ code: 'stop-engine', seconds: 1 }, off, 1),

@@ -14,7 +14,7 @@ const outputLag = 0.02;
 /** Back pressure of a sound return line at idle, Pa. */
 export const returnAtIdle = 90e3;
 /** Pressure that the pump stands against with nothing asked of it, Pa, and the flow it then gives the reserve as a share. */
-const idling = 500e3;
+export const idling = 500e3;
 const chargeShare = 0.04;
 /** Steering hard over asks for this share of the relief pressure. */
 const steeringShare = 0.85;

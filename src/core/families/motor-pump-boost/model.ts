@@ -34,6 +34,7 @@ export const motorPumpModel: Model<MotorPumpUnit, MotorPumpCondition> = {
   truth: (unit, condition, context) => ({
     ...storeTruth({ store: unit.store, condition, place: '', around: aroundStores(context) }),
     ...supplyDrop(unit, condition),
+    'run-current': motorLoad(unit, condition.current, 1),
     'lamp-pressure': unit.store.lamp + condition.lampShift,
     'cut-in-force': unit.cutInForce,
     'jump-in-output': masterPressure(unit, unit.jumpInForce),

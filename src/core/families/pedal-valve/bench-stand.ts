@@ -9,7 +9,7 @@ const { max, min } = Math;
 
 const pedalLag = 0.015;
 /** The rear spool is moved by the front one and gives a little less. */
-const rearShare = 0.985;
+export const rearShare = 0.985;
 /** The hand pump at the parking port raises its pressure by this, Pa/s; a parking brake's valve leaks it away in the same time. */
 const parkingRise = 150e3;
 

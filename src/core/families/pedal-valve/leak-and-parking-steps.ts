@@ -16,6 +16,9 @@ type Measured = MeasuredStep<PedalValveUnit>;
 /** Lamp and gauge follow what they show within about this, one sigma, s. */
 const followsWithin = 0.1;
 
+/** The neutral leak is read over so long, s. */
+export const neutralLeakSeconds = 12;
+
 export const neutralLeak: Measured = {
   id: 'neutral-leak',
   kind: 'measured',
@@ -34,7 +37,7 @@ export const neutralLeak: Measured = {
     },
     live: {
       startsFrom: 'charged',
-      guide: () => [wait({ code: 'rest', seconds: 12 }, live, 12)],
+      guide: () => [wait({ code: 'rest', seconds: neutralLeakSeconds }, live, neutralLeakSeconds)],
       bands: ({ unit, workshopLimits }) => ({ flow: [0, workshopLimits.internalLeakFactor * unit.neutralLeak] }),
     },
   },

@@ -1,12 +1,9 @@
-import { aroundStores, storeTruth } from '../../toolboxes/store/model/store-truth';
 import { storeScatter } from '../../toolboxes/store/model/store-scatter';
 import { scatterOf, type Model } from '../../contract/model';
 import { pedalValveFaults, soundPedalValve, type PedalValveCondition } from './faults';
 import type { PedalValveUnit } from './geometry';
 import { pedalValvePlant } from './bench-stand';
-
-/** A port with a time constant up to this follows a slow press, s. */
-const settles = 0.1;
+import { pedalValveTruth } from './truth';
 
 export const pedalValveModel: Model<PedalValveUnit, PedalValveCondition> = {
   sound: soundPedalValve,
@@ -30,20 +27,5 @@ export const pedalValveModel: Model<PedalValveUnit, PedalValveCondition> = {
     scatterOf('neutralLeak', 0.2),
   ],
   plant: pedalValvePlant,
-  truth: (unit, condition, context) => ({
-    ...storeTruth({ store: unit.front, condition: condition.front, place: '', around: aroundStores(context) }),
-    ...storeTruth({ store: unit.rear, condition: condition.rear, place: '@2', around: aroundStores(context) }),
-    'alarm-pressure': unit.front.lamp + condition.front.lampShift,
-    // A port that answers late comes late in travel too.
-    ...(condition.frontLag > settles ? {} : { 'cut-in-travel': unit.cutIn + condition.cutInShift }),
-    'modulation-slope': unit.modulation * condition.modulation,
-    'regulated-maximum': unit.regulatedMaximum * condition.maximum,
-    ...(condition.releaseLag > settles || condition.frontLag > settles
-      ? {}
-      : { 'angle-hysteresis': unit.hysteresis * condition.hysteresis }),
-    // A first-order answer is at 90 % after ln 10 of its time constants.
-    'rise-time': condition.frontLag * Math.LN10,
-    'rise-time@rear': condition.rearLag * Math.LN10,
-    'parking-release-pressure': unit.parkingRelease,
-  }),
+  truth: pedalValveTruth,
 };

@@ -33,6 +33,8 @@ export function storedPressureTruth(
     // A line follows a bump a little late, and so not quite as far.
     'bump-pressure': condition.bump / Math.hypot(1, (2 * Math.PI * portLag) / bumpPeriod),
     'cut-in-force': unit.cutInForce + condition.cutInShift,
+    // Furthest apart where the pedal asks for most.
+    'circuit-difference': unit.regulatedMaximum * Math.abs(1 - condition.balance),
     'metering-slope': unit.meteringSlope * condition.slope,
   };
 }

@@ -83,10 +83,14 @@ function beforeAndAfter(trace: Trace, channel: string, hold: Span, start: number
 const readsTheSame = 0.05;
 
 /**
- * Share of the assist that may still have been there before the engine's start, one sigma: by the vacuum left against what the source
- * gives, else by how alike two strokes are that count as the same.
+ * Share of the assist that may still have been there before the engine's start, one sigma: by the boost before and after, by the vacuum
+ * left against what the source gives, else by how alike two strokes are that count as the same.
  */
 function leftShare({ trace, hold, start, strokes }: ShownStart): number {
+  if (columnOf(trace, 'boost_pressure')) {
+    const { before, after } = beforeAndAfter(trace, 'boost_pressure', hold, start);
+    return after.mean > 0 ? max(0, before.mean / after.mean) / Math.sqrt(3) : 0;
+  }
   const last = strokes.at(-1);
   if (!columnOf(trace, 'supply_vacuum') || !last || Number.isNaN(last.vacuum)) return readsTheSame / Math.sqrt(3);
   const source = beforeAndAfter(trace, 'supply_vacuum', hold, start).after.mean;
