@@ -1,0 +1,21 @@
+import { compareWithTruth, everyCase, held, type Compared } from '../../../tests/support/truth-bench';
+
+/* As `truth.test.ts`, with every step of every fault however long it takes, and the coverage of each figure. */
+
+const byFigure = new Map<string, Compared[]>();
+
+describe('what a step finds is what is true, whatever the fault', () => {
+  it.each(everyCase)('%s', (_name, kind, plan, fault) => {
+    const compared = compareWithTruth(kind, plan, fault, { longSteps: 'all' });
+    expect(held(compared).far).toEqual([]);
+    for (const each of compared) {
+      const key = `${kind.family} ${kind.value} ${each.what}`;
+      byFigure.set(key, [...(byFigure.get(key) ?? []), each]);
+    }
+  });
+
+  it('of every figure most lie within U', () => {
+    const seldom = [...byFigure].filter(([, all]) => all.length >= 6 && held(all).within < all.length / 2);
+    expect(seldom.map(([figure]) => figure)).toEqual([]);
+  });
+});
