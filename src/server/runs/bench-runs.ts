@@ -1,6 +1,7 @@
 import { liveFeed } from '@/core/procedure/step-definition';
 import { planOf } from '@/core/contract/kind';
-import { concatTraces } from '@/core/traces/trace';
+import { readFrame } from '@/core/traces/frame';
+import { concatTraces, type Trace } from '@/core/traces/trace';
 import { guideStart } from '@/core/procedure/guide';
 import { rigForStep } from '@/core/rig/run-step';
 import type { StandInRig } from '@/core/rig/stand-in-rig';
@@ -11,7 +12,6 @@ import {
   findRun,
   insertRun,
   listRuns,
-  readTrace,
   setRunState,
   strikeOutRun,
   type Run,
@@ -21,6 +21,7 @@ import { contextOf, jobNamed, runnableStepOf, sheetOf, siteNow, stillOpen } from
 import { recordAct } from '@/data/acts';
 import { RequestRefused } from '../http/refused';
 import { refuseStranger } from '../people';
+import { heavy } from '../threads/pool';
 import { reviewRelease } from '../release/review-release';
 import { refuseShut } from './interlocks';
 import { standInInstrument } from './live-instrument';
@@ -59,13 +60,13 @@ async function rigFor(job: Job, run: Pick<Run, 'step' | 'context' | 'startedAt'>
   });
 }
 
-function record(
-  run: Run,
-  job: Job,
-  rig: StandInRig,
-  from: Awaited<ReturnType<typeof readTrace>>,
-  start: RunProgress,
-): void {
+/** What a run has recorded already, and the number of its next chunk. */
+interface RecordedSoFar {
+  readonly trace: Trace;
+  readonly nextSequence: number;
+}
+
+function record(run: Run, job: Job, rig: StandInRig, from: RecordedSoFar, start: RunProgress): void {
   const context = contextOf(job, run.context.site, run.startedAt);
   const { kind, unit } = sheetOf(job);
   const recorder = new RunRecorder({
@@ -120,6 +121,13 @@ function refuseBrokenImport(run: Run): void {
     throw new RequestRefused(409, 'This log broke off on its way here. Run the step again, or bring the log again.');
 }
 
+/** What an interrupted run had recorded, read where no other recorder waits for it, and the number of its next chunk. */
+async function recordedSoFar(id: string): Promise<RecordedSoFar> {
+  const read = readFrame(await heavy('recorded', { runId: id }));
+  if (read.kind !== 'frame') throw new Error(`run ${id} came back from its thread as no frame`);
+  return { trace: read.frame.samples, nextSequence: (await countChunks(id)).next };
+}
+
 /** Goes on with a run that a crash interrupted, from its last written second. */
 export async function resumeRun(id: string): Promise<{ id: string }> {
   const run = await runNamed(id);
@@ -128,11 +136,13 @@ export async function resumeRun(id: string): Promise<{ id: string }> {
   if (recorders.has(id)) return { id };
   const job = await jobNamed(run.jobId);
   await refuseShut(job, run.step, id);
-  const from = await readTrace(id);
+  const from = await recordedSoFar(id);
   const before = (await listRuns(run.jobId)).filter((each) => each.step === run.step && each.startedAt < run.startedAt);
   const rig = await rigFor(job, run, before.length);
   const saved = run.progress as RunProgress | null;
   if (saved?.rig) rig.restore(saved.rig);
+  // Another screen may have been quicker.
+  if (recorders.has(id)) return { id };
   record(run, job, rig, from, { ...(saved ?? { guide: guideStart, lever: 0, rig: null }), byItself: false });
   return { id };
 }

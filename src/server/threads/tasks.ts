@@ -3,6 +3,7 @@ import { analysisOf } from '@/core/judging/evaluate-unit';
 import { questionedChannels, type QuestionedChannel } from '@/core/formats/questioned-channels';
 import type { Report } from '@/core/formats/report';
 import { inTodaysNames } from '@/core/procedure/todays-names';
+import { packFrame } from '@/core/traces/frame';
 import type { Trace } from '@/core/traces/trace';
 import type { StepAnalysis } from '@/core/procedure/step-analysis';
 import type { StepContext } from '@/core/procedure/step-context';
@@ -99,6 +100,11 @@ export const tasks = {
   async frame({ runId, state }: { readonly runId: string; readonly state: string }): Promise<Uint8Array<ArrayBuffer>> {
     const { job, run } = await recordedOf(runId);
     return wholeFrame(state, await traceOf(job, run));
+  },
+
+  /** What a run has recorded so far, as a frame. */
+  async recorded({ runId }: { readonly runId: string }): Promise<Uint8Array<ArrayBuffer>> {
+    return packFrame((await readTrace(runId)).trace);
   },
 
   async html(report: Report): Promise<string> {
