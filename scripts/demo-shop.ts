@@ -5,9 +5,8 @@ import type { ActiveFault } from '@/core/physics/plant';
 import type { PlanId } from '@/core/procedure/step-context';
 import type { StepDefinition } from '@/core/procedure/step-definition';
 import { prechargeTemperature, restatePrecharge } from '@/core/physics/gas-law';
-import { checkStandard } from '@/core/toolboxes/store/model/sphere-life';
+import { restateSphereReading } from '@/core/toolboxes/store/model/sphere-check';
 import { contextAt, instrumentFromSite, type Site } from '@/core/formats/site-file';
-import { readingComponents } from '@/core/instruments/uncertainty';
 import { ambientFrom } from '@/core/quantities/standard-atmosphere';
 import { drawGaugeErrors, readGauge } from '@/core/rig/stand-in-gauge';
 import { checkKind } from '@/core/formats/unit-sheet';
@@ -515,18 +514,21 @@ async function demoSpheres(now: Date): Promise<void> {
       const truth = precharge * Math.exp(-lossPerYear * (3.4 - years));
       const there = restatePrecharge(truth, prechargeTemperature, temperature + 0.8 * random.normal(), ambient);
       const reading = readGauge(there, instrument, drawGaugeErrors(instrument, seed, 0), random);
-      const gauge = Math.hypot(
-        ...readingComponents(instrument, reading, now.toISOString()).map((part) => part.standard),
-      );
+      const day = dayjs(now)
+        .subtract(Math.round(years * 365), 'day')
+        .toISOString();
       await insertSphereCheck({
         serial,
-        at: dayjs(now)
-          .subtract(Math.round(years * 365), 'day')
-          .toISOString(),
+        at: day,
         reading,
         temperature,
-        precharge: restatePrecharge(reading, temperature, prechargeTemperature, ambient),
-        standard: checkStandard(gauge, reading + ambient, { standard: 1, value: temperature }),
+        ...restateSphereReading({
+          reading,
+          temperature,
+          ambient,
+          instruments: new Map([[instrument.channel, instrument]]),
+          at: now.toISOString(),
+        }),
         person: 'Tomas Rehn',
       });
     }

@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import { methodVersion, type UnitEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepAnalysis } from '@/core/procedure/step-analysis';
 import { database } from './database';
@@ -55,15 +56,24 @@ export interface StoredEvaluation {
   readonly face: unknown;
 }
 
+/** As much of an evaluation as whoever reads it back cannot do without. */
+const evaluationShape = z.looseObject({
+  verdict: z.string(),
+  steps: z.array(z.looseObject({ step: z.string(), verdict: z.string(), analyses: z.array(z.unknown()) })),
+});
+
 /** A job's evaluation from these inputs, by whichever method; undefined where it has to be made. */
 export async function findEvaluation(jobId: string, inputs: string): Promise<StoredEvaluation | undefined> {
   return atBest(async () => {
     const row = (await (await database())('evaluations').where({ job_id: jobId, inputs }).first()) as
       { method_version: number; evaluation: string; face: string | null } | undefined;
     if (!row) return undefined;
+    const evaluation = fromStored(row.evaluation);
+    // What cannot be read back is made again, and what it said before is not known.
+    if (!evaluationShape.safeParse(evaluation).success) return undefined;
     return {
       former: row.method_version !== methodVersion,
-      evaluation: fromStored(row.evaluation) as UnitEvaluation,
+      evaluation: evaluation as UnitEvaluation,
       face: row.face === null ? null : fromStored(row.face),
     };
   }, undefined);

@@ -1,14 +1,12 @@
 import { z } from 'zod';
 import { kindOfSheet } from '@/core/families';
 import { fluidKinds, type FluidKind } from '@/core/vocabulary/fluid';
-import { prechargeTemperature, restatePrecharge } from '@/core/physics/gas-law';
-import { checkStandard } from '@/core/toolboxes/store/model/sphere-life';
+import { restateSphereReading } from '@/core/toolboxes/store/model/sphere-check';
 import { spherePurposes, type SpherePurpose } from '@/core/vocabulary/sphere-purpose';
 import { instrumentFromSite } from '@/core/formats/site-file';
 import { instrumentsByChannel } from '@/core/instruments/default-instruments';
-import { readingComponents } from '@/core/instruments/uncertainty';
 import { readFigure } from '@/core/quantities/read-figure';
-import { unitOf } from '@/core/quantities/measurement-unit';
+import { toSi, unitOf } from '@/core/quantities/measurement-unit';
 import { displayUnits } from '@/core/wording/display';
 import { analysisProblemText } from '@/core/wording/problem-text';
 import { listInstruments } from '@/data/settings';
@@ -80,21 +78,14 @@ export async function checkSphere(form: z.infer<typeof sphereCheckSchema>, at = 
   await refuseStranger(form.person);
   const ambient = (await ambientNow()).pressure;
   const reading = pressureOf(form.reading, 'reading', ambient);
-  const temperature = form.temperatureC + 273.15;
-  const instrument = instrumentsByChannel((await listInstruments()).map(instrumentFromSite)).get(
-    'accumulator_pressure',
-  );
-  const gauge = instrument
-    ? Math.hypot(...readingComponents(instrument, reading, at.toISOString()).map((part) => part.standard))
-    : 0;
+  const temperature = toSi(form.temperatureC, unitOf('°C'));
+  const instruments = instrumentsByChannel((await listInstruments()).map(instrumentFromSite));
   await insertSphereCheck({
     serial: form.serial,
     at: at.toISOString(),
     reading,
     temperature,
-    precharge: restatePrecharge(reading, temperature, prechargeTemperature, ambient),
-    // A shell's temperature is taken to a kelvin or so.
-    standard: checkStandard(gauge, reading + ambient, { standard: 1, value: temperature }),
+    ...restateSphereReading({ reading, temperature, ambient, instruments, at: at.toISOString() }),
     person: form.person,
   });
 }

@@ -17,7 +17,7 @@ import {
 } from '@/core/judging/evaluate-unit';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
-import { unitOf } from '@/core/quantities/measurement-unit';
+import { fromSi, unitOf } from '@/core/quantities/measurement-unit';
 import { cautions, standingCautions } from '@/core/wording/cautions';
 import type { CautionId } from '@/core/vocabulary/caution-id';
 import { figure, referenceOf, shownUnit, withUnit, type DisplayUnits } from '@/core/wording/display';
@@ -108,7 +108,7 @@ function airLines(context: ReturnType<typeof contextOf>, site: Run['context']['s
   }[context.ambient.source];
   return [
     `${figure(context.ambient.pressure, unitOf('kPa'))} kPa absolute (${source})`,
-    `${(context.airTemperature - 273.15).toFixed(0)} °C`,
+    `${fromSi(context.airTemperature, unitOf('°C')).toFixed(0)} °C`,
   ];
 }
 

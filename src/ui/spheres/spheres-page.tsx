@@ -10,6 +10,7 @@ import { useRouter } from 'next/navigation';
 import { useState, type FormEvent } from 'react';
 import { defaultWorkshopLimits } from '@/core/families';
 import { fluidChoices } from '@/core/vocabulary/fluid';
+import { spherePrechargeLimits } from '@/core/toolboxes/store/model/sphere-check';
 import { forecastSphere, type SphereForecast } from '@/core/toolboxes/store/model/sphere-life';
 import { sphereChoices } from '@/core/vocabulary/sphere-purpose';
 import { figure, shownUnit } from '@/core/wording/display';
@@ -46,10 +47,7 @@ const checksOf = (sphere: SphereLife) =>
     standard: check.standard,
   }));
 
-const limitsOf = (sphere: SphereLife): readonly [number, number] => {
-  const { prechargeTolerance } = defaultWorkshopLimits;
-  return [sphere.precharge * (1 - prechargeTolerance), sphere.precharge * (1 + prechargeTolerance)];
-};
+const limitsOf = ({ precharge }: SphereLife) => spherePrechargeLimits(precharge, defaultWorkshopLimits);
 
 function forecastText(forecast: SphereForecast, today: number): string {
   const due = forecast.nextCheck < today ? 'overdue since' : 'next check by';

@@ -104,12 +104,3 @@ export function forecastSphere(checks: readonly SphereCheck[], limit: number): S
   const nextCheck = min(max(soon, last.day + shortestInterval), last.day + longestInterval);
   return { kind: 'line', shape: exponential ? 'exponential' : 'straight', at, crosses, mayCross, nextCheck };
 }
-
-/** Standard uncertainty of a restated precharge (Pa) from the gauge's and the gas temperature's (K). */
-export function checkStandard(
-  gauge: number,
-  absolute: number,
-  temperature: { standard: number; value: number },
-): number {
-  return hypot(gauge, (absolute * temperature.standard) / temperature.value);
-}
