@@ -48,14 +48,19 @@ const mutants: readonly Mutant[] = [
     '2 * (first.vacuum - second.vacuum), [',
     truths,
   ),
-  m('families/vacuum-supply/pump-analyses', 'before - lowest.mean, [', '2 * (before - lowest.mean), [', truths),
+  m(
+    'families/vacuum-supply/pump-analyses',
+    'value: before - later.mean - toCome,',
+    'value: 2 * (before - later.mean - toCome),',
+    truths,
+  ),
   m(
     'toolboxes/analysis/release-analysis',
     'zero + 0.1 * (pull.peak - zero)',
     'zero + 0.2 * (pull.peak - zero)',
     truths,
   ),
-  m('families/pedal-valve/response-steps', 'zero < 0.9 * held', 'zero < 0.63 * held', truths),
+  m('toolboxes/analysis/rise-analysis', 'zero < 0.9 * held', 'zero < 0.63 * held', truths),
   m(
     'families/motor-pump-boost/electrical-step',
     'rest.mean - loaded.mean, [',
@@ -64,8 +69,8 @@ const mutants: readonly Mutant[] = [
   ),
   m(
     'families/vacuum-inline/steps/vehicle-steps',
-    '    before - first.vacuum,',
-    '    2 * (before - first.vacuum),',
+    'left.mean - first.vacuum, [',
+    '2 * (left.mean - first.vacuum), [',
     truths,
   ),
   m(
@@ -74,7 +79,7 @@ const mutants: readonly Mutant[] = [
     '2 * (after.mean - before.mean - creep.amount), [',
     truths,
   ),
-  m('toolboxes/vacuum/check-valve-analysis', '(shut.slope - vented.slope) * seconds', 'shut.slope * seconds', truths),
+  m('toolboxes/vacuum/check-valve-analysis', 'vented.value - shut.value', 'vented.value', truths),
   m(
     'procedure/shell-temperature',
     'value: airTemperature,\n    standard: unsettledWithin',
@@ -145,7 +150,7 @@ const mutants: readonly Mutant[] = [
     '(context.airTemperature / standardTemperature)',
     holds,
   ),
-  m('toolboxes/vacuum/check-valve-analysis', '(shut.slope - vented.slope)', '(vented.slope - shut.slope)', checks),
+  m('toolboxes/vacuum/check-valve-analysis', 'vented.value - shut.value', 'shut.value - vented.value', checks),
   m('toolboxes/vacuum/check-valve-analysis', "[{ code: 'side-not-seen-open' }]", '[]', checks),
   m('toolboxes/vacuum/check-valve-analysis', 'const openBelow = 0.1;', 'const openBelow = 2;', checks),
   m('toolboxes/vacuum/pressure-hold-analysis', 'const letBackShare = 0.05;', 'const letBackShare = 50;', checks),
@@ -245,7 +250,7 @@ const mutants: readonly Mutant[] = [
     'metering',
   ),
   m(
-    'families/pedal-valve/response-steps',
+    'toolboxes/analysis/rise-analysis',
     'zero < 0.9 * held',
     'zero < 0.63 * held',
     'pedal-valve|stored-faults|registry',

@@ -15,6 +15,7 @@ const plausibleRanges: Readonly<Record<ShownAs, readonly [number, number]>> = {
   time: [0, 86_400],
   ratio: [0, 30],
   count: [0, 60],
+  tally: [0, 1000],
   state: [0, 1],
   force: [-50, 10e3],
   length: [-0.2, 0.4],
@@ -23,6 +24,7 @@ const plausibleRanges: Readonly<Record<ShownAs, readonly [number, number]>> = {
   'force-per-pressure': [0, 0.1],
   angle: [-5, 90],
   current: [-5, 300],
+  'small-current': [-0.1, 5],
   voltage: [0, 60],
   'long-time': [0, 60 * 86_400],
 };

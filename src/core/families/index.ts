@@ -12,6 +12,7 @@ import { storeRows } from '../toolboxes/store/rows';
 import { vacuumRows } from '../toolboxes/vacuum/rows';
 import { vacuumInline } from './vacuum-inline';
 import { hydraulicBoost } from './hydraulic-boost';
+import { motorBoost } from './motor-boost';
 import { motorPumpBoost } from './motor-pump-boost';
 import { pedalValve } from './pedal-valve';
 import { storedPressure } from './stored-pressure';
@@ -53,6 +54,7 @@ register(vacuumInline);
 register(vacuumSupply);
 register(hydraulicBoost);
 register(motorPumpBoost);
+register(motorBoost);
 register(storedPressure);
 register(pedalValve);
 

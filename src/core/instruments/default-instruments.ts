@@ -31,6 +31,11 @@ function electrical(channel: string, name: string, range: number, resolution: nu
   return { channel, name, range, resolution, classFraction: 0.01, classOf: 'reading', ...uncalibrated };
 }
 
+/** A digital meter of a bench. */
+function meter(channel: string, name: string, range: number, resolution: number): Instrument {
+  return { channel, name, range, resolution, classFraction: 0.003, classOf: 'reading', ...uncalibrated };
+}
+
 /** Instruments of the stand-in bench, used where a site names none for a channel. SI. */
 export const defaultInstruments: readonly Instrument[] = [
   hydraulic('input_pressure', 'Stand-in input transducer, 16 MPa'),
@@ -53,6 +58,12 @@ export const defaultInstruments: readonly Instrument[] = [
   hydraulic('return_pressure', 'Stand-in return line transducer, 16 MPa'),
   electrical('motor_current', 'Stand-in clamp ammeter, 200 A', 200, 0.1),
   electrical('supply_voltage', 'Stand-in voltmeter, 60 V', 60, 0.01),
+  meter('battery_voltage', 'Stand-in battery voltmeter, 20 V', 20, 0.001),
+  meter('ground_voltage', 'Stand-in ground millivoltmeter, 2 V', 2, 0.0001),
+  meter('sensor_supply', 'Stand-in sensor supply meter, 10 V', 10, 0.001),
+  meter('sensor_a', 'Stand-in track A meter, 10 V', 10, 0.001),
+  meter('sensor_b', 'Stand-in track B meter, 10 V', 10, 0.001),
+  meter('sleep_current', 'Stand-in meter in the feed, 2 A', 2, 0.0001),
   electrical('flow', 'Stand-in flow meter, 20 L/min', 20e-3 / 60, 0.005e-3 / 60),
   {
     channel: 'tape_height',

@@ -21,7 +21,9 @@ export function joinCharacteristics(more: Readonly<Record<string, Characteristic
 /** The same dial at another place: the channel of that place where there is one. */
 function dialAt(dial: DialReading, place: Place): DialReading {
   const there = (channel: string) =>
-    [`${channel}_${place}`, channel.replace('front', place)].find((each) => findChannel(each)) ?? channel;
+    [`${channel}_${place}`, channel.replace('front', place), channel.replace(/_a$/, `_${place}`)].find((each) =>
+      findChannel(each),
+    ) ?? channel;
   switch (dial.kind) {
     case 'watch':
     case 'count':

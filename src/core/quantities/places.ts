@@ -4,6 +4,7 @@
  */
 export const places = {
   '2': { title: 'circuit 2', ending: '-2' },
+  b: { title: 'track B', ending: '-2' },
   front: { title: 'front', ending: '-1' },
   rear: { title: 'rear', ending: '-2' },
   fl: { title: 'front left', ending: '-fl' },

@@ -37,6 +37,7 @@ export const openUnits: Readonly<Record<ShownAs, string>> = {
   time: 's',
   ratio: '1',
   count: 'strokes',
+  tally: 'times',
   state: '1',
   force: 'N',
   length: 'mm',
@@ -45,6 +46,7 @@ export const openUnits: Readonly<Record<ShownAs, string>> = {
   'force-per-pressure': 'N/kPa',
   angle: '°',
   current: 'A',
+  'small-current': 'mA',
   voltage: 'V',
   'long-time': 's',
 };

@@ -11,6 +11,7 @@ export type ShownAs =
   | 'time'
   | 'ratio'
   | 'count'
+  | 'tally'
   | 'state'
   | 'force'
   | 'length'
@@ -19,5 +20,6 @@ export type ShownAs =
   | 'force-per-pressure'
   | 'angle'
   | 'current'
+  | 'small-current'
   | 'voltage'
   | 'long-time';

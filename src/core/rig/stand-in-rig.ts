@@ -97,13 +97,22 @@ function noiseFor(channel: string, noise: BenchNoise): number {
   }
 }
 
+/** A digital meter is no noisier than some of its own divisions. */
+const meterDivisions = 5;
+
+function quietly({ channel, resolution }: Instrument, noise: number): number {
+  const dimension = findChannel(channel)?.dimension;
+  const digital = resolution > 0 && (dimension === 'voltage' || dimension === 'current');
+  return digital ? Math.min(noise, meterDivisions * resolution) : noise;
+}
+
 const noErrors = { zero: 0, gain: 0, bow: 0, lag: 0 } as const;
 
 function gaugesOf(options: StandInRigOptions, channels: readonly string[]): Gauge[] {
   return channels.map((channel) => {
     const instrument = options.instruments.get(channel);
     if (!instrument) return { instrument, errors: undefined };
-    const noise = noiseFor(channel, options.noise);
+    const noise = quietly(instrument, noiseFor(channel, options.noise));
     if (options.trueGauges) return { instrument: { ...instrument, resolution: 0 }, errors: { ...noErrors, noise } };
     const errors = drawGaugeErrors(instrument, options.benchSeed, noise);
     const extra = channel === 'output_pressure' ? options.pairError : 0;

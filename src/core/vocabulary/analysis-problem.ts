@@ -122,6 +122,22 @@ export type AnalysisProblem =
       readonly as: 'gauge' | 'force';
     }
   | { readonly code: 'channel-missing'; readonly channel: string }
+  /** Of electric units: V, A, ohm, m. */
+  | { readonly code: 'battery-missing'; readonly voltage: number }
+  | { readonly code: 'current-too-small'; readonly current: number; readonly needed: number }
+  | { readonly code: 'feed-open'; readonly voltage: number }
+  | { readonly code: 'ground-in-feed' }
+  | { readonly code: 'resistance-of'; readonly part: 'feed' | 'ground'; readonly ohm: number }
+  | { readonly code: 'weak-supply'; readonly voltage: number; readonly rated: number }
+  | { readonly code: 'key-still-on' }
+  | { readonly code: 'key-off-assumed' }
+  | { readonly code: 'sensor-not-supplied'; readonly voltage: number }
+  | { readonly code: 'sensor-supply-assumed'; readonly voltage: number }
+  | { readonly code: 'stroke-too-short'; readonly reached: number; readonly needed: number }
+  | { readonly code: 'track-without-line' }
+  | { readonly code: 'track-stays-off'; readonly times: number }
+  | { readonly code: 'sum-worst-at'; readonly channel: string; readonly at: number }
+  | { readonly code: 'sampled-too-slowly'; readonly rate: number; readonly needed: number }
   | { readonly code: 'nothing-charged' }
   | { readonly code: 'run-too-short' }
   | { readonly code: 'not-bled-out'; readonly left: number }

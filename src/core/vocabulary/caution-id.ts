@@ -13,6 +13,7 @@ export type CautionId =
   | 'motor-duty'
   | 'dead-head'
   | 'wakes-by-itself'
+  | 'service-mode'
   | 'fluid-not-mixed'
   | 'moving-lever'
   | 'rigid-stands';

@@ -42,6 +42,9 @@ export type Instruction =
   | { readonly code: 'leave-cycling'; readonly times: number }
   | { readonly code: 'power-off' }
   | { readonly code: 'stroke-until-lamp'; readonly channel: string; readonly level: number; readonly every: number }
+  | { readonly code: 'key-on'; readonly seconds: number }
+  | { readonly code: 'key-off-wait'; readonly seconds: number }
+  | { readonly code: 'feed-off' }
   | { readonly code: 'soak-watch'; readonly seconds: number }
   | { readonly code: 'soak-isolated'; readonly seconds: number }
   | { readonly code: 'drive-over-bump' }

@@ -95,12 +95,16 @@ export function shownUnit(as: ShownAs, units: DisplayUnits): MeasurementUnit {
       return unitOf('°');
     case 'current':
       return unitOf('A');
+    case 'small-current':
+      return unitOf('mA');
     case 'voltage':
       return unitOf('V');
     case 'long-time':
       return unitOf('h');
     case 'count':
       return unitOf('strokes');
+    case 'tally':
+      return unitOf('times');
     case 'ratio':
     case 'state':
       return unitOf('1');
@@ -128,6 +132,7 @@ const liveDecimals: Readonly<Record<string, number>> = {
   in: 2,
   '°': 1,
   A: 1,
+  mA: 1,
   V: 2,
   h: 1,
 };

@@ -81,6 +81,12 @@ export function instructionText(instruction: Instruction, units: DisplayUnits): 
       return 'Shut the bleed valve: let the pump run until it stops';
     case 'leave-cycling':
       return `Hands off: watch ${instruction.times} whole cycles`;
+    case 'key-on':
+      return 'Key on, hands off the rod';
+    case 'key-off-wait':
+      return `Key away: wait ${instruction.seconds} s`;
+    case 'feed-off':
+      return 'Take the feed off: main fuse out, battery off';
     case 'power-off':
       return 'Motor off';
     case 'stroke-until-lamp':

@@ -251,6 +251,36 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
     }
     case 'channel-missing':
       return `Nothing recorded of ${channelTitle(problem.channel).toLowerCase()}: connect it and run the step again.`;
+    case 'battery-missing':
+      return `The battery read ${withUnit(problem.voltage, 'voltage', units)}: connect it, and the meter to its terminals.`;
+    case 'current-too-small':
+      return `The motor drew ${withUnit(problem.current, 'current', units)} at most, where at least ${withUnit(problem.needed, 'current', units)} are needed to tell a drop: push harder.`;
+    case 'feed-open':
+      return `Only ${withUnit(problem.voltage, 'voltage', units)} arrive at the unit: its feed is open.`;
+    case 'ground-in-feed':
+      return 'Nobody recorded the ground terminal: what its wire loses is counted with the feed.';
+    case 'resistance-of':
+      return `${problem.part === 'feed' ? 'Feed' : 'Ground'}: ${(problem.ohm * 1e3).toFixed(1)} mΩ by this drop and current.`;
+    case 'weak-supply':
+      return `Weak supply: ${withUnit(problem.voltage, 'voltage', units)} at the unit where ${withUnit(problem.rated, 'voltage', units)} are rated; limits are for what there was.`;
+    case 'key-still-on':
+      return 'The key was still on at the end: take it away, and wait until the unit sleeps.';
+    case 'key-off-assumed':
+      return 'Nobody saw the key go off: it is taken to have been off from the start of the log.';
+    case 'sensor-not-supplied':
+      return `The sensor was fed ${withUnit(problem.voltage, 'voltage', units)}: key on, and the plug in.`;
+    case 'sensor-supply-assumed':
+      return `Nobody recorded the sensor’s supply: ${withUnit(problem.voltage, 'voltage', units)} of the sheet are taken, and both tracks go with it.`;
+    case 'stroke-too-short':
+      return `The stroke went ${withUnit(problem.reached, 'length', units)}, where at least ${withUnit(problem.needed, 'length', units)} are needed: push on.`;
+    case 'track-without-line':
+      return 'A track has no line of its own over the travel: look at its plug and pins.';
+    case 'track-stays-off':
+      return `A track left its line for good or for long, ${counted(problem.times, 'time')}: no dropout, but a break.`;
+    case 'sum-worst-at':
+      return `The sum of the tracks is worst at ${withUnit(problem.at, 'length', units)} of travel.`;
+    case 'sampled-too-slowly':
+      return `${problem.rate.toFixed(0)} samples a second tell nothing of moments: log at ${problem.needed} or more.`;
     case 'run-too-short':
       return 'The pump ran too briefly to be judged: a store without gas charges in a moment.';
     case 'nothing-charged':

@@ -1,14 +1,14 @@
 import { residualOutput } from '../../toolboxes/analysis/release-analysis';
-import { random, systematic } from '../../instruments/uncertainty';
-import { findPull, isPull, type Pull } from '../../traces/pull';
-import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
-import { movingMean } from '../../traces/smoothing';
+import {
+  findPressed,
+  pressedEvidence,
+  riseQuestion,
+  type Pressed,
+  type PressSetup,
+} from '../../toolboxes/analysis/rise-analysis';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import { beyond, measured } from '../../procedure/analysis-result';
-import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from '../../procedure/evidence';
 import { answer, joinAnswers, type Question } from '../../procedure/question';
 import { atMost, limitFrom } from '../../procedure/limit';
-import type { Characteristic } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import { fullAngle, pressAngle, type PedalValveUnit } from './geometry';
@@ -19,104 +19,28 @@ type Measured = MeasuredStep<PedalValveUnit>;
 
 /** A circuit is under pressure from this share of its regulated maximum on. */
 const builtShare = 0.3;
-/** Lag of a long thin line of which nothing is recorded, s: to nine tenths it makes 2.3 times as much. */
-const longestLag = 0.2;
-const toNineTenths = Math.log(10);
-/** What of a recorded lag is not known. */
-const recordShare = 0.4;
 
 type Circuit = 'front_pressure' | 'rear_pressure';
 type Context = StepContext<PedalValveUnit>;
 
-/** A pedal that was pressed and held, and what one circuit did: pressures Pa gauge above its zero. */
-interface Pressed {
-  readonly trace: Trace;
-  readonly pull: Pull;
-  readonly zero: number;
-  readonly held: number;
-}
-
-/** What a circuit did while the pedal was pressed; `lastSeconds` of the hold are read, all of it where left out. */
-function findPressed(
-  trace: Trace,
-  channel: Circuit,
-  notPulled: AnalysisProblem,
-  lastSeconds = Infinity,
-): Pressed | NoEvidence {
-  const angle = columnOf(trace, lever);
-  const column = columnOf(trace, channel);
-  if (!angle || !column) return noEvidence({ code: 'channel-missing', channel: angle ? channel : lever });
-  const pull = findPull(trace, angle);
-  if (!isPull(pull)) return noEvidence(notPulled);
-  const { plateau, restBefore } = pull;
-  const zero = meanOf(column, restBefore.from, restBefore.to).mean;
-  const from = Math.max(plateau.from, plateau.to - Math.round(lastSeconds / sampleInterval(trace)));
-  return { trace, pull, zero, held: meanOf(column, from, plateau.to).mean - zero };
-}
-
-/** What was never under pressure has no rise to be timed and leaves nothing behind. */
-function pressedEvidence(found: Pressed, channel: Circuit, { unit }: Context): Judged<Pressed> {
-  const needed = builtShare * unit.regulatedMaximum;
-  return found.held > needed ? evidence(found) : noEvidence({ code: 'not-applied', channel, peak: found.held, needed });
-}
+const pressOf =
+  (channel: Circuit, notPulled: AnalysisProblem) =>
+  ({ unit }: Context): PressSetup => ({ lever, channel, notPulled, needed: builtShare * unit.regulatedMaximum });
 
 /** Time from the pedal's start to 90 % of what is held at last, s, of one circuit. */
-function riseQuestion(channel: Circuit, id: 'rise-time' | 'rise-time@rear'): Question<Context, Pressed, Pressed> {
-  return {
-    characteristics: [id],
-    happened: (trace) => findPressed(trace, channel, { code: 'no-step' }, 0.5),
-    shows: (found, context) => pressedEvidence(found, channel, context),
-    comesTo: (shown, context) => ({
-      characteristics: [riseOf(shown, context, channel, id)],
-      events: [],
-      notes: [],
-    }),
-  };
-}
-
-function riseOf(
-  { trace, pull, zero, held }: Evidence<Pressed>,
-  context: Context,
-  channel: Circuit,
-  id: 'rise-time' | 'rise-time@rear',
-): Characteristic {
-  const angle = trace.columns[lever];
-  const interval = sampleInterval(trace);
-  const smooth = movingMean(trace.columns[channel], Math.max(1, Math.round(0.01 / interval)));
-  let begin = pull.restBefore.to;
-  const threshold = (pull.zero ?? 0) + 0.1 * (pull.peak - (pull.zero ?? 0));
-  while (begin < angle.length && angle[begin] < threshold) begin++;
-  let end = begin;
-  while (end < smooth.length && smooth[end] - zero < 0.9 * held) end++;
-  if (end >= pull.plateau.to) {
-    const seconds = trace.time[Math.min(end, trace.time.length - 1)] - trace.time[begin];
-    return beyond(id, 'above', { value: seconds, components: [] }, { code: 'no-step' });
-  }
-  // The stamp itself takes a moment, which nobody does twice alike.
-  const seen = trace.time[end] - trace.time[begin];
-  const timing = random('timing', Math.hypot(interval / Math.sqrt(6), 0.01));
-  const recorded = context.instruments.get(channel)?.lagSeconds;
-  if (recorded !== undefined)
-    return measured(id, Math.max(0, seen - toNineTenths * recorded), [
-      timing,
-      systematic('timing', toNineTenths * recordShare * recorded),
-    ]);
-  // A line makes a rise longer, never shorter: what is quick is the circuit's own, what is slow may be the line's in part.
-  const most = toNineTenths * longestLag;
-  return seen <= most
-    ? beyond(id, 'below', { value: seen, components: [timing] }, { code: 'line-in-rise', channel, seconds: most })
-    : measured(id, seen - most / 2, [timing, systematic('timing', most / 2 / Math.sqrt(3))]);
-}
+const riseOf = (channel: Circuit, id: 'rise-time' | 'rise-time@rear') =>
+  riseQuestion(id, pressOf(channel, { code: 'no-step' }));
 
 /** What one circuit holds at the end of a trace, above its zero, Pa. */
 function residualQuestion(
   channel: Circuit,
   id: 'port-residual' | 'port-residual@rear',
 ): Question<Context, Pressed, Pressed> {
+  const press = pressOf(channel, { code: 'no-angle' });
   return {
     characteristics: [id],
-    happened: (trace) => findPressed(trace, channel, { code: 'no-angle' }),
-    shows: (found, context) => pressedEvidence(found, channel, context),
+    happened: (trace, context) => findPressed(trace, press(context)),
+    shows: (found, context) => pressedEvidence(found, press(context)),
     comesTo: ({ trace, zero }, context) => ({
       characteristics: [residualOutput(trace, context, { zero, channel, id })],
       events: [],
@@ -171,8 +95,8 @@ export const stepResponse: Measured = {
   },
   analyse: (trace, context) =>
     joinAnswers([
-      answer(riseQuestion('front_pressure', 'rise-time'), trace, context),
-      answer(riseQuestion('rear_pressure', 'rise-time@rear'), trace, context),
+      answer(riseOf('front_pressure', 'rise-time'), trace, context),
+      answer(riseOf('rear_pressure', 'rise-time@rear'), trace, context),
     ]),
   limits: (_analysis, { unit, workshopLimits }) => {
     const from = limitFrom(

@@ -3,6 +3,8 @@ import type { BroughtRows } from '../../procedure/brought-rows';
 declare module '../../quantities/characteristics' {
   interface CharacteristicWords {
     'assisted-applications': true;
+    'supply-drop': true;
+    'rise-time': true;
     'release-time': true;
     'residual-output': true;
     'servo-residual': true;
@@ -16,6 +18,10 @@ declare module '../../quantities/characteristics' {
 }
 declare module '../../procedure/workshop-limits' {
   interface LimitWords {
+    /** Supply drop under load, fraction of the rated voltage. */
+    readonly supplyDrop: number;
+    /** Time to 90 % of a quick application, s. */
+    readonly riseTime: number;
     /** Boost ratio may differ from the expected one by this fraction. */
     readonly boostRatioTolerance: number;
     /** Cut-in may differ from the expected by this fraction. */
@@ -36,6 +42,13 @@ declare module '../../procedure/workshop-limits' {
 /** Words of readings that are of no one kind of unit. */
 export const analysisRows = {
   characteristics: {
+    'supply-drop': {
+      title: 'Supply drop',
+      unit: 'V',
+      as: 'voltage',
+      dial: { kind: 'difference', channel: 'supply_voltage' },
+    },
+    'rise-time': { title: 'Time to 90 %', unit: 's', as: 'time', dial: { kind: 'watch' } },
     'assisted-applications': { title: 'Assisted strokes', unit: '1', as: 'count', dial: { kind: 'count' } },
     'release-time': { title: 'Release time', unit: 's', as: 'time', dial: { kind: 'watch' } },
     'residual-output': {
@@ -85,6 +98,8 @@ export const analysisRows = {
     },
   },
   limits: {
+    supplyDrop: 0.05,
+    riseTime: 0.4,
     boostRatioTolerance: 0.1,
     cutInTolerance: 0.25,
     residual: 35_000,

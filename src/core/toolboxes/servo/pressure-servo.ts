@@ -1,5 +1,6 @@
 import type { CautionId } from '../../vocabulary/caution-id';
 import type { BenchControls } from '../../physics/bench-controls';
+import type { GuidePhase } from '../../procedure/guide-phase';
 import type { Interlock } from '../../procedure/interlock';
 import { limitFrom } from '../../procedure/limit';
 import type { StepContext } from '../../procedure/step-context';
@@ -25,15 +26,19 @@ export interface ServoSetup<Unit extends PressureServo> {
   readonly lever: 'rod_force' | 'pedal_force';
   /** Rod force to each newton at the lever. */
   readonly leverage: (unit: Unit) => number;
-  /** Channel of the pressure that feeds the servo. */
+  /** Channel of what feeds the servo: a pressure, or a voltage. */
   readonly feed: string;
   /** Whether that channel shows what there is to boost with, or only what is being used of it. */
   readonly feedShows: 'supply' | 'boost';
-  /** What that pressure is in a sound unit, Pa gauge. */
+  /** What that is in a sound unit, SI. */
   readonly supply: (context: StepContext<Unit>) => number;
-  /** F_a at a feed pressure (Pa gauge), N. */
+  /** F_a at a feed (SI of its channel), N. */
   readonly assist: (unit: Unit, pressure: number) => number;
   readonly controls: Partial<BenchControls>;
+  /** The feed is drawn on as it is used: what the knee belongs to is read where the lever is held at its highest. */
+  readonly feedAtTop?: true;
+  /** How a feed is taken off that is not simply left out. */
+  readonly feedOff?: GuidePhase;
   readonly startsFrom: 'empty' | 'charged';
   readonly cautions: readonly CautionId[];
   readonly interlock?: Interlock;

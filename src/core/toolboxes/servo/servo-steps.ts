@@ -55,7 +55,8 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
     if (!force || !feed || setup.feedShows === 'boost') return undefined;
     const pull = findPull(trace, force);
     if (!isPull(pull)) return undefined;
-    const { mean, count } = meanOf(feed, pull.apply.from, pull.apply.to);
+    const { from, to } = setup.feedAtTop ? pull.plateau : pull.apply;
+    const { mean, count } = meanOf(feed, from, to);
     return count > 0 ? mean : undefined;
   }
 
@@ -123,7 +124,10 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
       const pressure = analysis.vacuum ?? setup.supply(context);
       const knee = servoKnee(setup, unit, pressure);
       const instrument = context.instruments.get(setup.feed);
-      const perPascal = (setup.assist(unit, 1e6) - setup.assist(unit, 0)) / 1e6 / (unit.servoRatio - 1) / leverage;
+      // Force of run-out to each unit of the feed, at the feed that there was.
+      const step = 0.02 * pressure;
+      const perFeed =
+        (setup.assist(unit, pressure) - setup.assist(unit, pressure - step)) / step / (unit.servoRatio - 1) / leverage;
       const unread = analysis.vacuum === undefined && setup.feedShows === 'supply';
       const feedStandard = unread
         ? unrecorded * pressure
@@ -134,7 +138,7 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
         around('cut-in-force', unit.cutInForce / leverage, tolerances.cutIn),
         around('jump-in-output', masterPressure(unit, unit.jumpInForce), tolerances.jumpIn),
         around('force-slope', pressureSlope(unit, unit.servoRatio) * leverage, tolerances.slope),
-        ...(knee === null ? [] : [around('run-out-force', knee, tolerances.runOut, perPascal * feedStandard)]),
+        ...(knee === null ? [] : [around('run-out-force', knee, tolerances.runOut, perFeed * feedStandard)]),
         ...(unit.hysteresis > 0 || unit.spec.hysteresisMaxN !== undefined
           ? [
               atMost(
@@ -179,7 +183,7 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
       live: {
         startsFrom: 'empty',
         guide: (context) => [
-          wait({ code: 'rest', seconds: 1.5 }, {}, 1.5, 0),
+          setup.feedOff ?? wait({ code: 'rest', seconds: 1.5 }, {}, 1.5, 0),
           pushTo(unassistedTop(context), 14, {}),
           letBack(4, {}),
           wait({ code: 'rest', seconds: 1.5 }, {}, 1.5, 0),

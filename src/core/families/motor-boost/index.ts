@@ -1,0 +1,93 @@
+import type { Family } from '../../contract/family';
+import type { Kind } from '../../contract/kind';
+import { saying } from '../../procedure/question';
+import { servoPicture } from '../../toolboxes/servo/servo-curve';
+import { servoSteps } from '../../toolboxes/servo/servo-steps';
+import { motorBoostBench } from './bench-stand';
+import type { MotorBoostCondition } from './faults';
+import { prepareMotorBoost, type MotorBoostUnit } from './geometry';
+import { faultCodes } from './look-steps';
+import { motorBoostModel } from './model';
+import { release, stepResponse } from './response-steps';
+import { motorBoostRows } from './rows';
+import { motorBoostFields, motorBoostSchema, type MotorBoostSpec } from './sheet';
+import { motorServo, type Measured } from './step-parts';
+import { drain, makeSafeBefore, supplyCheck } from './supply-steps';
+import { sensorTracks } from './track-step';
+
+const servo = servoSteps(motorServo);
+const { unassistedCurve } = servo;
+
+/** Below this share of the rated voltage a supply is called weak; what the motor then gives is what it is judged by. */
+const weakShare = 0.95;
+
+const assistCurve: Measured = {
+  ...servo.assistCurve,
+  analyse: (trace, context) => {
+    const analysis = servo.assistCurve.analyse(trace, context);
+    const rated = context.unit.ratedVoltage;
+    const voltage = analysis.vacuum ?? rated;
+    return voltage < weakShare * rated ? saying(analysis, [{ code: 'weak-supply', voltage, rated }]) : analysis;
+  },
+};
+
+const steps = [
+  makeSafeBefore,
+  supplyCheck,
+  sensorTracks,
+  unassistedCurve,
+  assistCurve,
+  stepResponse,
+  release,
+  drain,
+  faultCodes,
+];
+
+const kind: Kind<MotorBoostSpec, MotorBoostUnit, MotorBoostCondition> = {
+  family: 'motor-boost',
+  value: '',
+  title: 'Motor booster',
+  description: 'A motor on the push rod: the pedal stays coupled to the master cylinder, and works without power too',
+  sheet: {
+    schema: motorBoostSchema,
+    fields: motorBoostFields,
+    example: {
+      name: 'Ostvale Works MB3',
+      spec: motorBoostSchema.parse({
+        cutInForceN: 70,
+        servoRatio: 5.5,
+        motorForceMaxN: 2600,
+        strokeMm: 38,
+        masterBoreMm: 23.8,
+        pedalRatio: 3.6,
+        sensorStrokeMm: 40,
+        ratedVoltageV: 12,
+        ratedCurrentA: 40,
+      }),
+    },
+    prepare: prepareMotorBoost,
+  },
+  model: motorBoostModel,
+  plans: [
+    {
+      id: 'bench',
+      title: 'Bench test',
+      steps: steps.map((step) => step.id),
+      ...motorBoostBench,
+      face: 'assist-curve',
+      conclusions: [],
+    },
+  ],
+  steps,
+  curve: servoPicture(motorServo),
+};
+
+/** Motor, gears and two-track sensor on the rod of a master cylinder. */
+export const motorBoost: Family = {
+  id: kind.family,
+  title: kind.title,
+  description: kind.description,
+  toldBy: null,
+  kinds: [kind],
+  rows: motorBoostRows,
+};

@@ -1,0 +1,224 @@
+import { random, readingComponents, scaleComponents, type UncertaintyComponent } from '../../instruments/uncertainty';
+import { absent, measured } from '../../procedure/analysis-result';
+import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from '../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../procedure/question';
+import type { Characteristic } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import { integrated, largestWindow } from '../../toolboxes/analysis/time-mean';
+import { ownSamples, scatterOf, type Samples } from '../../traces/own-samples';
+import { columnOf, type Trace } from '../../traces/trace';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
+import type { MotorBoostUnit } from './geometry';
+
+type Context = StepContext<MotorBoostUnit>;
+
+const { max, sqrt } = Math;
+
+/** A drop is read over so long, where the current is largest, s. */
+const windowSeconds = 0.5;
+/** Below this share of the rated current nobody can tell what a drop comes to. */
+const leastCurrent = 0.2;
+/** A feed that stands below this share of the battery is open. */
+const openShare = 0.5;
+
+const ids = ['supply-drop', 'ground-drop'] as const;
+
+/** Voltages (V) and current (A) over the half second with the largest mean current. */
+interface Loaded {
+  readonly current: number;
+  readonly battery: number;
+  readonly supply: number;
+  /** Null where nobody recorded it: then the drop of the ground is in that of the feed. */
+  readonly ground: number | null;
+  /** Standard deviation of a mean over the window, V, by channel. */
+  readonly noise: Readonly<Record<string, number>>;
+}
+
+function meanNoise(samples: Samples): number {
+  const { time } = samples;
+  const span = time[time.length - 1] - time[0];
+  const inWindow = span > 0 ? max(1, (time.length * windowSeconds) / span) : 1;
+  return scatterOf(samples) / sqrt(inWindow);
+}
+
+function findLoaded(trace: Trace): Loaded | NoEvidence {
+  const of = (channel: string) => {
+    const column = columnOf(trace, channel);
+    return column && ownSamples(trace, column);
+  };
+  const current = of('motor_current');
+  const battery = of('battery_voltage');
+  const supply = of('supply_voltage');
+  const ground = of('ground_voltage');
+  for (const [channel, samples] of Object.entries({
+    motor_current: current,
+    battery_voltage: battery,
+    supply_voltage: supply,
+  }))
+    if (!samples || samples.time.length < 3) return noEvidence({ code: 'channel-missing', channel });
+  const window = largestWindow(current!, windowSeconds);
+  if (!window) return noEvidence({ code: 'hold-too-short', seconds: 0, needed: windowSeconds });
+  const mean = (samples: Samples) => integrated(samples).mean(window.from, window.from + windowSeconds);
+  return {
+    current: window.mean,
+    battery: mean(battery!),
+    supply: mean(supply!),
+    ground: ground && ground.time.length > 2 ? mean(ground) : null,
+    noise: {
+      battery_voltage: meanNoise(battery!),
+      supply_voltage: meanNoise(supply!),
+      ground_voltage: ground ? meanNoise(ground) : 0,
+    },
+  };
+}
+
+function loadedEvidence(found: Loaded): Judged<Loaded> {
+  const { battery, supply, ground } = found;
+  if (Number.isNaN(battery) || Number.isNaN(supply) || (ground !== null && Number.isNaN(ground)))
+    return noEvidence({ code: 'gap-in-hold', channel: 'supply_voltage', seconds: windowSeconds });
+  // A battery that is not there says nothing of a feed.
+  if (battery < 1) return noEvidence({ code: 'battery-missing', voltage: battery });
+  return evidence(found);
+}
+
+/** What a drop comes to at the rated current; one that is above its limit as it stands is told as it stands. */
+function dropOf(
+  id: 'supply-drop' | 'ground-drop',
+  drop: number,
+  {
+    current,
+    limit,
+    parts,
+    context,
+  }: {
+    readonly current: number;
+    readonly limit: number;
+    readonly parts: readonly UncertaintyComponent[];
+    readonly context: Context;
+  },
+): Characteristic {
+  const { ratedCurrent } = context.unit;
+  if (drop > limit) return measured(id, drop, parts);
+  const needed = leastCurrent * ratedCurrent;
+  if (current < needed) return absent(id, { code: 'current-too-small', current, needed });
+  const factor = max(1, ratedCurrent / current);
+  return measured(id, drop * factor, scaleComponents(parts, factor));
+}
+
+function dropsOf(shown: Evidence<Loaded>, context: Context) {
+  const { current, battery, supply, ground, noise } = shown;
+  const { spec } = context.unit;
+  const read = (channel: string, value: number) => {
+    const instrument = context.instruments.get(channel);
+    return [random('noise', noise[channel]), ...(instrument ? readingComponents(instrument, value, context.date) : [])];
+  };
+  const feed = battery - supply - (ground ?? 0);
+  const open = supply < openShare * battery;
+  const groundParts = ground === null ? [] : read('ground_voltage', ground);
+  const feedParts = [...read('battery_voltage', battery), ...read('supply_voltage', supply), ...groundParts];
+  const resistance = (part: 'feed' | 'ground', drop: number): AnalysisProblem[] =>
+    current > leastCurrent * context.unit.ratedCurrent && !open
+      ? [{ code: 'resistance-of', part, ohm: drop / current }]
+      : [];
+  return {
+    characteristics: [
+      dropOf('supply-drop', feed, { current, limit: spec.supplyDropMaxV, parts: feedParts, context }),
+      ground === null
+        ? absent('ground-drop', { code: 'channel-missing', channel: 'ground_voltage' })
+        : dropOf('ground-drop', ground, { current, limit: spec.groundDropMaxV, parts: groundParts, context }),
+    ],
+    events: [],
+    notes: [
+      ...(open ? [{ code: 'feed-open', voltage: supply } as const] : []),
+      ...(ground === null ? [{ code: 'ground-in-feed' } as const] : []),
+      ...resistance('feed', feed),
+      ...(ground === null ? [] : resistance('ground', ground)),
+    ],
+  };
+}
+
+/**
+ * Drop of the feed (V) = battery − supply − ground, and of the ground (V), means over the half second with the largest mean current, each
+ * restated to the rated current; what is above its limit already is left as it stands. Channels `motor_current`, `battery_voltage`,
+ * `supply_voltage` (across the unit's terminals), `ground_voltage` (its ground against the battery's negative).
+ */
+export function analyseSupply(trace: Trace, context: Context): Answered {
+  const question: Question<Context, Loaded, Loaded> = {
+    characteristics: ids,
+    happened: findLoaded,
+    shows: loadedEvidence,
+    comesTo: dropsOf,
+  };
+  return answer(question, trace, context);
+}
+
+/** Current asleep is read from so long after it should sleep, at least so long, s. */
+export interface AsleepOptions {
+  readonly least: number;
+}
+
+/** What the feed carried from where the unit should be asleep. */
+interface Asleep {
+  readonly channel: string;
+  readonly mean: number;
+  readonly noise: number;
+  /** s for which it was read. */
+  readonly seconds: number;
+  /** The key was seen to go off; else the log is taken to begin with it. */
+  readonly keySeen: boolean;
+  readonly keyOn: boolean;
+  readonly least: number;
+}
+
+function findAsleep(trace: Trace, { unit }: Context, least: number): Asleep | NoEvidence {
+  const channel = columnOf(trace, 'sleep_current') ? 'sleep_current' : 'motor_current';
+  const column = columnOf(trace, channel);
+  if (!column) return noEvidence({ code: 'channel-missing', channel: 'sleep_current' });
+  const samples = ownSamples(trace, column);
+  const key = columnOf(trace, 'ignition_on');
+  const end = samples.time[samples.time.length - 1];
+  let off = trace.time[0];
+  if (key) for (let i = 0; i < key.length; i++) if (key[i] > 0.5) off = trace.time[i];
+  const from = off + unit.sleepAfter;
+  const keyOn = key ? key[key.length - 1] > 0.5 : false;
+  return {
+    channel,
+    mean: integrated(samples).mean(from, end),
+    noise: scatterOf(samples) / sqrt(max(1, samples.time.filter((time) => time >= from).length)),
+    seconds: max(0, end - from),
+    keySeen: key !== undefined && off > trace.time[0],
+    keyOn,
+    least,
+  };
+}
+
+function asleepEvidence(found: Asleep): Judged<Asleep> {
+  if (found.keyOn) return noEvidence({ code: 'key-still-on' });
+  if (found.seconds < found.least)
+    return noEvidence({ code: 'soak-too-short', seconds: found.seconds, needed: found.least });
+  if (Number.isNaN(found.mean))
+    return noEvidence({ code: 'gap-in-hold', channel: found.channel, seconds: found.least });
+  return evidence(found, found.keySeen ? [] : [{ code: 'key-off-assumed' }]);
+}
+
+/**
+ * Current asleep (A): mean from `sleepAfterS` after the key went off (`ignition_on`; else the log's start) to the end, over at least
+ * `least` s. Channel `sleep_current`, or where that is missing `motor_current`.
+ */
+export function analyseAsleep(trace: Trace, context: Context, { least }: AsleepOptions): Answered {
+  const question: Question<Context, Asleep, Asleep> = {
+    characteristics: ['quiescent-current'],
+    happened: (read) => findAsleep(read, context, least),
+    shows: asleepEvidence,
+    comesTo: ({ channel, mean, noise }) => {
+      const instrument = context.instruments.get(channel);
+      const parts = instrument ? readingComponents(instrument, mean, context.date) : [];
+      return {
+        characteristics: [measured('quiescent-current', mean, [random('noise', noise), ...parts])],
+        events: [],
+        notes: [],
+      };
+    },
+  };
+  return answer(question, trace, context);
+}
