@@ -165,6 +165,7 @@ const inline = kindNamed('vacuum-inline');
 const supply = kindNamed('vacuum-supply');
 const hydraulic = kindNamed('hydraulic-boost');
 const motorPump = kindNamed('motor-pump-boost');
+const motorBooster = kindNamed('motor-boost');
 const stored = kindNamed('stored-pressure');
 const valve = kindNamed('pedal-valve');
 
@@ -236,6 +237,12 @@ const sheets = [
     kind: motorPump,
     name: motorPump.sheet.example.name,
     spec: motorPump.sheet.example.spec as object,
+  },
+  {
+    id: 'ostvale-mb3',
+    kind: motorBooster,
+    name: motorBooster.sheet.example.name,
+    spec: motorBooster.sheet.example.spec as object,
   },
   { id: 'ullerby-glacier', kind: stored, name: stored.sheet.example.name, spec: stored.sheet.example.spec as object },
   { id: 'ostvale-dv2', kind: valve, name: valve.sheet.example.name, spec: valve.sheet.example.spec as object },
@@ -415,6 +422,20 @@ const jobs: readonly DemoJob[] = [
     faults: [{ id: 'accumulator-precharge-low', severity: 0.3 }],
     hoursAgo: 26,
     steps: 5,
+  },
+  {
+    id: 'job-ow-mb3-017',
+    sheet: 'ostvale-mb3',
+    serial: 'OW-MB3-017',
+    vehicle: 'Electric parcel van 2',
+    complaint: 'Assist fades in a long stop, a ground code comes back',
+    place: 'on-bench',
+    person: 'Noor Halabi',
+    seed: 3017,
+    pairError: 0,
+    faults: [{ id: 'ground-resistance', severity: 0.4 }],
+    hoursAgo: 3,
+    steps: 6,
   },
   {
     id: 'job-ug-cs-007',

@@ -4,6 +4,7 @@
  */
 export const places = {
   '2': { title: 'circuit 2', ending: '-2' },
+  a: { title: 'track A', ending: '' },
   b: { title: 'track B', ending: '-2' },
   front: { title: 'front', ending: '-1' },
   rear: { title: 'rear', ending: '-2' },

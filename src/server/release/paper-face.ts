@@ -78,7 +78,8 @@ function pictureOf(
 
 /** What feeds the unit there, as it is shown. */
 function fedText(kind: AnyKind, context: StepContext<unknown>, supply: number, units: DisplayUnits): string {
-  return withUnit(supply, planOf(kind, context.plan).supply?.kind === 'vacuum' ? 'vacuum' : 'gauge', units);
+  const shown = { vacuum: 'vacuum', pressure: 'gauge', voltage: 'voltage' } as const;
+  return withUnit(supply, shown[planOf(kind, context.plan).supply?.kind ?? 'pressure'], units);
 }
 
 /** What the band of a curve is drawn for. */
@@ -89,6 +90,8 @@ function overSentence(kind: AnyKind, context: StepContext<unknown>, supply: numb
       return `Over the band of a sound unit at the vacuum that was there (${fed} at the reference input).`;
     case 'pressure':
       return `Over the band of a sound unit at the pressure that feeds it (${fed}).`;
+    case 'voltage':
+      return `Over the band of a sound unit at the voltage that arrives (${fed}).`;
     default:
       return 'Over the band of a sound unit.';
   }

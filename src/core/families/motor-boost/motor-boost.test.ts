@@ -128,14 +128,14 @@ describe('two tracks over travel', () => {
       const offset = analyseTracks(strokeLog({ seed, offset: 0.25 }), context);
       if (
         valueOf(offset, 'sum-error') > 0.2 &&
-        valueOf(offset, 'track-offset') > 0.2 &&
+        valueOf(offset, 'track-offset@a') > 0.2 &&
         Math.abs(valueOf(offset, 'track-offset@b')) < 0.05
       )
         offsets++;
       const shift = analyseTracks(strokeLog({ seed, shift: 2e-3 }), context);
       if (
         valueOf(shift, 'sum-error') < 0.1 &&
-        valueOf(shift, 'track-offset') > 0.15 &&
+        valueOf(shift, 'track-offset@a') > 0.15 &&
         valueOf(shift, 'track-offset@b') < -0.15
       )
         shifts++;
@@ -163,13 +163,13 @@ describe('two tracks over travel', () => {
   it('says nothing of dropouts below 100 Hz, and why', () => {
     const analysis = analyseTracks(strokeLog({ seed: 4, rate: 50 }), context);
     expect(found(analysis, 'dropouts')).toMatchObject({ kind: 'absent', problem: { code: 'sampled-too-slowly' } });
-    expect(valueOf(analysis, 'track-gain')).toBeCloseTo(1, 1);
+    expect(valueOf(analysis, 'track-gain@a')).toBeCloseTo(1, 1);
   });
 
   it('is ratiometric: a supply of 4.5 V changes nothing', () => {
     const analysis = analyseTracks(strokeLog({ seed: 5, supply: 4.5 }), context);
-    expect(valueOf(analysis, 'track-gain')).toBeCloseTo(1, 2);
-    expect(Math.abs(valueOf(analysis, 'track-offset'))).toBeLessThan(0.02);
+    expect(valueOf(analysis, 'track-gain@a')).toBeCloseTo(1, 2);
+    expect(Math.abs(valueOf(analysis, 'track-offset@a'))).toBeLessThan(0.02);
   });
 
   it('says that it took the supply of the sheet, that a stroke was too short, that nothing was fed', () => {

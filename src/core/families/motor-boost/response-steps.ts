@@ -69,7 +69,7 @@ export const stepResponse: Measured = {
   id: 'step-response',
   kind: 'measured',
   title: 'Quick application',
-  why: 'Worn gears and a weak feed do not show in a slow push: stamp, hold, and see how long it takes and what it draws.',
+  why: 'Worn gears and a weak feed do not show in a slow push: stamp, and see how long it takes.',
   minutes: 2,
   cautions: ['fluid-jet', 'wakes-by-itself'],
   optional: false,
@@ -120,7 +120,7 @@ export const stepResponse: Measured = {
           }),
         ]),
   ],
-  pictures: [{ kind: 'over-time', channels: ['output_pressure', lever, 'motor_current'] }],
+  pictures: [{ kind: 'over-time', channels: ['output_pressure', lever] }],
 };
 
 /** Residual output allowed after release, Pa. */

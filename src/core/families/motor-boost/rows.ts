@@ -33,13 +33,13 @@ export const motorBoostRows = {
       dial: { kind: 'between', channels: ['sensor_a', 'sensor_b'] },
     },
     'track-gain': {
-      title: 'Gain of the track',
+      title: 'Gain',
       unit: '1',
       as: 'ratio',
       dial: { kind: 'quotient', channels: ['sensor_a', 'rod_travel'] },
     },
     'track-offset': {
-      title: 'Offset of the track',
+      title: 'Offset',
       unit: 'V',
       as: 'voltage',
       dial: { kind: 'difference', channel: 'sensor_a' },

@@ -32,7 +32,7 @@ const fewest = 40;
 /** A sensor supply that nobody recorded may be off by this share, one sigma. */
 const assumedShare = 0.02;
 
-const ids = ['sum-error', 'track-gain', 'track-offset', 'track-gain@b', 'track-offset@b', 'dropouts'] as const;
+const ids = ['sum-error', 'track-gain@a', 'track-offset@a', 'track-gain@b', 'track-offset@b', 'dropouts'] as const;
 
 /** Both tracks over the travel, rows in which all of them were recorded; shares of the supply, m from rest. */
 interface Stroke {
@@ -186,7 +186,7 @@ function tracksOf(shown: Evidence<Stroke>, context: Context): StepAnalysis {
   };
   const middle = sensor.supply / 2;
   const notes: AnalysisProblem[] = [
-    { code: 'sum-worst-at', channel: 'rod_travel', at: worst.at },
+    { code: 'sum-worst-at', channel: 'rod_travel', at: max(0, round(worst.at * 1e4) / 1e4) },
     ...(long > 0 ? [{ code: 'track-stays-off', times: long } as const] : []),
   ];
   const track = (line: TrackLine, sign: 1 | -1): readonly [Characteristic, Characteristic] => {
@@ -201,7 +201,7 @@ function tracksOf(shown: Evidence<Stroke>, context: Context): StepAnalysis {
       shown.supplyAssumed ? assumedShare : share('sensor_supply', sensor.supply),
     );
     const gain = line.slope / slope;
-    const id = sign > 0 ? '' : '@b';
+    const id = sign > 0 ? '@a' : '@b';
     return [
       measured(`track-gain${id}`, gain, [
         random('fit', line.slopeStandard / abs(slope)),

@@ -29,7 +29,7 @@ export const sensorTracks: Measured = {
   minutes: 4,
   cautions: ['wakes-by-itself', 'fluid-jet'],
   optional: false,
-  characteristics: ['sum-error', 'track-gain', 'track-offset', 'track-gain@b', 'track-offset@b', 'dropouts'],
+  characteristics: ['sum-error', 'track-gain@a', 'track-offset@a', 'track-gain@b', 'track-offset@b', 'dropouts'],
   ...provedSafe,
   feeds: {
     log: {
@@ -72,7 +72,7 @@ export const sensorTracks: Measured = {
       source: { kind: 'sheet', field: 'sensorGainTolerancePercent' },
     } as const;
     const offset = sensor.supply * percent(spec.sensorOffsetTolerancePercent);
-    const offsets = (characteristic: 'track-offset' | 'track-offset@b'): Limit => ({
+    const offsets = (characteristic: 'track-offset@a' | 'track-offset@b'): Limit => ({
       characteristic,
       low: -offset,
       high: offset,
@@ -89,8 +89,8 @@ export const sensorTracks: Measured = {
         },
         { expected: 0 },
       ),
-      around('track-gain', 1, gain),
-      offsets('track-offset'),
+      around('track-gain@a', 1, gain),
+      offsets('track-offset@a'),
       around('track-gain@b', 1, gain),
       offsets('track-offset@b'),
       atMost(

@@ -26,9 +26,9 @@ function trackTruth({ sensor }: MotorBoostUnit, condition: MotorBoostCondition):
   const shifted = condition.magnetShift * perTravel;
   return {
     'sum-error': condition.trackOffset,
-    'track-gain': 1,
+    'track-gain@a': 1,
     'track-gain@b': 1,
-    'track-offset': condition.trackOffset + shifted,
+    'track-offset@a': condition.trackOffset + shifted,
     'track-offset@b': -shifted,
     dropouts: condition.dropout > 0 ? 2 : 0,
   };
