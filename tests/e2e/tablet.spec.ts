@@ -8,6 +8,7 @@ const pages = [
   '/sheets',
   '/instruments',
   '/spheres',
+  '/wiring?sheet=ostvale-mb3',
   '/settings',
   '/book-in',
   '/sheets/new',

@@ -26,7 +26,8 @@ export interface ControlWords {}
  */
 export type BenchControls = Readonly<Record<ControlId, number>>;
 
-const atRest: Record<string, number> & BenchControls = {
+// What families bring joins these when they register.
+const joined: Record<string, number> = {
   lever: 0,
   source: 0,
   isolated: 0,
@@ -42,9 +43,9 @@ const atRest: Record<string, number> & BenchControls = {
 };
 
 /** Bench at rest: lever home, source shut, everything off and open. */
-export const restControls: BenchControls = atRest;
+export const restControls = joined as BenchControls;
 
 /** Adds a family's controls, off at rest; the registry does. */
 export function joinControls(ids: readonly string[]): void {
-  for (const id of ids) atRest[id] = 0;
+  for (const id of ids) joined[id] = 0;
 }

@@ -19,6 +19,8 @@ export interface LogFeed {
   /** Channels that are shown and used where they exist. */
   readonly uses: readonly string[];
   readonly leastRows: number;
+  /** Hz, below which some of its figures cannot be told; left out where none hangs on it. */
+  readonly leastRate?: number;
   /** Names that logs and kept traces of this step may still have for a channel: today's → former. */
   readonly formerly?: Readonly<Record<string, string>>;
 }

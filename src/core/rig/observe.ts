@@ -38,7 +38,7 @@ export function observe(
         trueGauges: true,
         benchSeed: 1,
         runSeed: labelledSeed(1, step.id),
-        sampleRate: Math.min(observedRate, live.rate ?? observedRate),
+        sampleRate: Math.min(Math.max(observedRate, step.feeds.log.leastRate ?? 0), live.rate ?? Infinity),
         noise: hardlyAny,
         pairError: 0,
       });

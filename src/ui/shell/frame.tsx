@@ -9,6 +9,7 @@ const places: readonly { readonly href: string; readonly title: string }[] = [
   { href: '/sheets', title: 'Sheets' },
   { href: '/instruments', title: 'Instruments' },
   { href: '/spheres', title: 'Spheres' },
+  { href: '/wiring', title: 'Wiring' },
 ];
 
 /** Rail and page. The Bench stands without it. */

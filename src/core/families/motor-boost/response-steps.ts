@@ -80,6 +80,7 @@ export const stepResponse: Measured = {
       needs: [lever, 'output_pressure'],
       uses: ['motor_current', 'supply_voltage'],
       leastRows: 40,
+      leastRate: 100,
     },
     live: {
       startsFrom: 'charged',

@@ -36,6 +36,7 @@ export const sensorTracks: Measured = {
       needs: ['sensor_a', 'sensor_b'],
       uses: ['rod_travel', 'pedal_travel', 'sensor_supply', lever],
       leastRows: 40,
+      leastRate: 100,
     },
     live: {
       startsFrom: 'charged',
