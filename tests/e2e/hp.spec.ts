@@ -76,6 +76,33 @@ test.describe('the command line', () => {
       },
     );
 
+  test('a motor booster: prediction at its voltage, a bad ground and a lost track found in their logs', () => {
+    const unit = at('motor-boost.json');
+    writeFileSync(unit, hp('example', 'motor-boost').out);
+    const predicted = JSON.parse(hp('predict', '--unit', unit).out) as { supplyVoltageV: number };
+    expect(predicted.supplyVoltageV).toBeCloseTo(12.6, 6);
+    const judged = (step: string, ...fault: readonly string[]) => {
+      const log = at(`motor-boost-${step}-${fault.at(-1) ?? 'sound'}.csv`);
+      hp('simulate', '--unit', unit, '--step', step, '--seed', '4', ...fault, '--out', log);
+      const { steps } = JSON.parse(hp('evaluate', '--unit', unit, `${step}=${log}`).out) as {
+        steps: { step: string; verdict: string; characteristics: Record<string, { value: number; unit: string }> }[];
+      };
+      return steps.find((each) => each.step === step)!;
+    };
+    expect(judged('sensor-tracks').verdict).toBe('pass');
+    const ground = judged('supply-check', '--fault', 'ground-resistance');
+    expect(ground.verdict).toBe('fail');
+    expect(ground.characteristics['ground-drop'].value).toBeGreaterThan(0.5);
+    const lost = judged('sensor-tracks', '--fault', 'sensor-track-dropout');
+    expect(lost.verdict).toBe('fail');
+    expect(lost.characteristics.dropouts.value).toBe(2);
+    expect(Object.keys(lost.characteristics)).toEqual(expect.arrayContaining(['track-gain', 'track-gain-2']));
+    expect(judged('drain').characteristics['quiescent-current']).toMatchObject({
+      unit: 'mA',
+      value: expect.closeTo(8, 0),
+    });
+  });
+
   test('a servo cylinder: example of its layout, prediction in newtons, and a fault found in its log', () => {
     writeFileSync(at('servo.json'), hp('example', 'vacuum-remote', '--layout', 'servo-cylinder').out);
     const predicted = JSON.parse(hp('predict', '--unit', at('servo.json')).out) as {

@@ -1,4 +1,4 @@
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Knex } from 'knex';
@@ -15,6 +15,7 @@ export function emptyShopFolder(): string {
   afterAll(async () => {
     const shared = globalThis as { hardPedalDatabase?: Promise<Knex> };
     await (await shared.hardPedalDatabase)?.destroy();
+    rmSync(folder, { recursive: true, force: true });
   });
   return folder;
 }
