@@ -79,6 +79,23 @@ export function rideTheLineOption(data: RideTheLine, { input, output, tokens, si
     lineStyle: { color, width, join: 'round' as const },
     z: 3,
   });
+  const without = unfedLine();
+  /** What comes without assist: what the unit says, else output = input, which means something only where both are pressures. */
+  function unfedLine(): { readonly title: string; readonly points: [number, number][] } {
+    const said = band.curve.without;
+    if (said) return { title: said.title, points: said.points.map((point) => shown([point.input, point.output])) };
+    const most = Math.min(end, top);
+    const alike = input.unit.dimension === output.unit.dimension;
+    return {
+      title: 'no boost',
+      points: alike
+        ? [
+            [0, 0],
+            [most, most],
+          ]
+        : [],
+    };
+  }
   return {
     animation: false,
     textStyle: { fontFamily: textFace, color: tokens.ink },
@@ -95,23 +112,17 @@ export function rideTheLineOption(data: RideTheLine, { input, output, tokens, si
       {
         id: 'no-boost',
         type: 'line',
-        // Output = input means something only where both are pressures.
-        data:
-          input.unit.dimension === output.unit.dimension
-            ? [
-                [0, 0],
-                [Math.min(end, top), Math.min(end, top)],
-              ]
-            : [],
+        data: without.points,
         showSymbol: false,
         silent: true,
         lineStyle: { color: tokens.softInk, width: 1.4, type: [2, 6] },
         endLabel: {
           show: true,
-          formatter: 'no boost',
+          formatter: without.title,
           color: tokens.softInk,
           fontSize: fontSize - 1,
-          offset: [-66, -12],
+          // Inside the frame, above the line's end.
+          offset: [-7.6 * without.title.length - 6, -12],
         },
         z: 2,
       },

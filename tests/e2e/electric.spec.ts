@@ -63,17 +63,24 @@ test('nobody gets past a motor booster that was not proved asleep: not by mouse,
     expect(((await answer.json()) as { message: string }).message).toContain('proved dead');
   }
 
-  // A current that is too large opens nothing; one that sleeps opens the next step.
-  const typed = `/jobs/${id}/bench/make-safe-before?by=dial`;
-  await page.goto(typed);
-  await page.getByLabel(/Current asleep/).fill('640 mA');
-  await page.getByRole('button', { name: 'Keep these readings' }).click();
-  await expect(page).not.toHaveURL(/make-safe-before/);
-  await page.goto(`/jobs/${id}/bench/supply-check`);
-  await expect(shut).toBeVisible();
-  await page.goto(typed);
-  await page.getByLabel(/Current asleep/).fill('9 mA');
-  await page.getByRole('button', { name: 'Keep these readings' }).click();
+  // A current that is too large opens nothing, nor a small one on a meter that nobody saw work; one that sleeps opens the next step.
+  const type = async (current: string, meter: string) => {
+    await page.goto(`/jobs/${id}/bench/make-safe-before?by=dial`);
+    await page.getByLabel(/Current asleep/).fill(current);
+    await page.getByLabel('The meter was seen to work').selectOption({ label: meter });
+    await page.getByRole('button', { name: 'Keep these readings' }).click();
+    await expect(page).not.toHaveURL(/make-safe-before/);
+  };
+  const saw = 'It fell as the unit fell asleep';
+  for (const [current, meter] of [
+    ['640 mA', saw],
+    ['9 mA', 'It was not seen to work'],
+  ]) {
+    await type(current, meter);
+    await page.goto(`/jobs/${id}/bench/supply-check`);
+    await expect(shut).toBeVisible();
+  }
+  await type('9 mA', saw);
   await expect(page.getByRole('button', { name: 'Start recording' })).toBeVisible();
 });
 

@@ -70,6 +70,7 @@ describe('vacuum along a pull', () => {
 
 const quotients: Readonly<Record<string, string>> = {
   'pressure/pressure': 'ratio',
+  'voltage/voltage': 'ratio',
   'pressure/force': 'slope-per-force',
   'pressure/angle': 'slope-per-angle',
   'force/pressure': 'force-per-pressure',

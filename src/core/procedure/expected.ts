@@ -41,6 +41,8 @@ export interface ExpectedCurve {
   readonly tolerance: number;
   /** Input up to which the curve is drawn, SI. */
   readonly inputEnd: number;
+  /** What comes with nothing to feed the unit, and how that is called; left out where nothing would. */
+  readonly without?: { readonly title: string; readonly points: readonly CurvePoint[] };
 }
 
 /** A predicted staircase: what each stroke from the reserve should give, SI. */

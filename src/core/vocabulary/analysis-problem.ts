@@ -129,6 +129,9 @@ export type AnalysisProblem =
   | { readonly code: 'ground-in-feed' }
   | { readonly code: 'resistance-of'; readonly part: 'feed' | 'ground'; readonly ohm: number }
   | { readonly code: 'weak-supply'; readonly voltage: number; readonly rated: number }
+  | { readonly code: 'drop-negative'; readonly part: 'feed' | 'ground'; readonly by: number }
+  | { readonly code: 'tracks-swapped' }
+  | { readonly code: 'meter-not-seen-alive'; readonly channel: string }
   | { readonly code: 'key-still-on' }
   | { readonly code: 'key-off-assumed' }
   | { readonly code: 'sensor-not-supplied'; readonly voltage: number }

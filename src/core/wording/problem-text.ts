@@ -172,7 +172,7 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
     case 'supply-not-off':
       return `${channelTitle(problem.channel)} was still ${withUnit(problem.left, shownAs(problem.channel), units)}, where this is pushed without any assist: take it away and push again.`;
     case 'too-little-pressure':
-      return `${channelTitle(problem.channel)} was ${withUnit(problem.pressure, 'gauge', units)}, where at least ${withUnit(problem.needed, 'gauge', units)} are needed to work with.`;
+      return `${channelTitle(problem.channel)} was ${withUnit(problem.pressure, shownAs(problem.channel), units)}, where at least ${withUnit(problem.needed, shownAs(problem.channel), units)} are needed to work with.`;
     case 'held-elsewhere':
       return problem.at < problem.low
         ? `Held at ${gauge(problem.at)} only, where at least ${gauge(problem.low)} are needed.`
@@ -263,6 +263,14 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `${problem.part === 'feed' ? 'Feed' : 'Ground'}: ${(problem.ohm * 1e3).toFixed(1)} mΩ by this drop and current.`;
     case 'weak-supply':
       return `Weak supply: ${withUnit(problem.voltage, 'voltage', units)} at the unit where ${withUnit(problem.rated, 'voltage', units)} are rated; limits are for what there was.`;
+    case 'drop-negative':
+      return problem.part === 'feed'
+        ? `By these readings the feed gives ${withUnit(problem.by, 'voltage', units)} more than it gets: measure across the unit’s own terminals, and look for leads that are swapped.`
+        : `The ground terminal reads ${withUnit(problem.by, 'voltage', units)} below the battery’s negative: the leads are swapped.`;
+    case 'tracks-swapped':
+      return 'Track A falls and track B rises: the columns or the wires are swapped.';
+    case 'meter-not-seen-alive':
+      return `${channelTitle(problem.channel)} was never seen above its limit: a meter that is open or off reads nothing too. Record it from while the unit is awake.`;
     case 'key-still-on':
       return 'The key was still on at the end: take it away, and wait until the unit sleeps.';
     case 'key-off-assumed':

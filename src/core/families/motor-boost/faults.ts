@@ -141,7 +141,7 @@ export const motorBoostFaults: readonly MotorBoostFault[] = [
     extent: extentOf('Play of the gears', 'force', (c) => c.backlash),
     apply(c, s) {
       c.backlash = 30 + 70 * s;
-      c.lag = 0.2 + 0.3 * s;
+      c.lag = 0.25 + 0.4 * s;
     },
   },
   {
@@ -182,7 +182,7 @@ export const motorBoostFaults: readonly MotorBoostFault[] = [
     title: 'It never falls asleep',
     shows: 'Long after the key is off it still draws current: a battery that is flat in the morning.',
     appearance: { codes: 'none' },
-    tells: ['make-safe-before', 'drain'],
+    tells: ['make-safe-before', 'drain', 'make-safe-after'],
     leaves: ['supply-check', 'assist-curve', 'sensor-tracks'],
     extent: extentOf('Current asleep', 'small-current', (c) => c.asleep),
     apply: (c, s) => void (c.asleep = 0.04 + 0.3 * s),

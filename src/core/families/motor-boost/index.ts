@@ -12,7 +12,7 @@ import { release, stepResponse } from './response-steps';
 import { motorBoostRows } from './rows';
 import { motorBoostFields, motorBoostSchema, type MotorBoostSpec } from './sheet';
 import { motorServo, type Measured } from './step-parts';
-import { drain, makeSafeBefore, supplyCheck } from './supply-steps';
+import { drain, makeSafeAfter, makeSafeBefore, supplyCheck } from './supply-steps';
 import { sensorTracks } from './track-step';
 
 const servo = servoSteps(motorServo);
@@ -41,6 +41,7 @@ const steps = [
   release,
   drain,
   faultCodes,
+  makeSafeAfter,
 ];
 
 const kind: Kind<MotorBoostSpec, MotorBoostUnit, MotorBoostCondition> = {

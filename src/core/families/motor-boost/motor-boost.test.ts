@@ -166,6 +166,20 @@ describe('two tracks over travel', () => {
     expect(valueOf(analysis, 'track-gain@a')).toBeCloseTo(1, 1);
   });
 
+  it('takes swapped columns for what they are, and rows that lack a track for nothing', () => {
+    const log = strokeLog({ seed: 8 });
+    const { sensor_a, sensor_b } = log.columns;
+    const swapped = analyseTracks(
+      makeTrace(log.time, { ...log.columns, sensor_a: sensor_b, sensor_b: sensor_a }),
+      context,
+    );
+    expect(found(swapped, 'track-gain@a')).toMatchObject({ kind: 'absent', problem: { code: 'tracks-swapped' } });
+    const holed = sensor_a.map((value, i) => (i % 7 === 3 ? Number.NaN : value));
+    const analysis = analyseTracks(makeTrace(log.time, { ...log.columns, sensor_a: holed }), context);
+    expect(valueOf(analysis, 'dropouts')).toBe(0);
+    expect(valueOf(analysis, 'track-gain@a')).toBeCloseTo(1, 2);
+  });
+
   it('is ratiometric: a supply of 4.5 V changes nothing', () => {
     const analysis = analyseTracks(strokeLog({ seed: 5, supply: 4.5 }), context);
     expect(valueOf(analysis, 'track-gain@a')).toBeCloseTo(1, 2);
@@ -252,6 +266,22 @@ describe('feed and ground under load', () => {
     expect(found(both, 'ground-drop')).toMatchObject({ kind: 'absent', problem: { code: 'channel-missing' } });
   });
 
+  it('a drop that physics forbids is a finding: measured against the battery’s negative, or with leads swapped', () => {
+    const swapped = pushLog({ feed: 0.006, ground: 0.01 });
+    const ground = swapped.columns.ground_voltage.map((value) => -value);
+    const analysis = analyseSupply(makeTrace(swapped.time, { ...swapped.columns, ground_voltage: ground }), context);
+    expect(found(analysis, 'ground-drop')).toMatchObject({
+      kind: 'absent',
+      problem: { code: 'drop-negative', part: 'ground' },
+    });
+    const high = swapped.columns.supply_voltage.map((value, i) => value + 0.03 * swapped.columns.motor_current[i]);
+    const feed = analyseSupply(makeTrace(swapped.time, { ...swapped.columns, supply_voltage: high }), context);
+    expect(found(feed, 'supply-drop')).toMatchObject({
+      kind: 'absent',
+      problem: { code: 'drop-negative', part: 'feed' },
+    });
+  });
+
   it('do not hang on the battery: 11.2 V and 14.4 V give the same resistances', () => {
     for (const battery of [11.2, 14.4])
       expect(
@@ -288,6 +318,18 @@ describe('current asleep', () => {
     expect(
       valueOf(analyseAsleep(nightLog({ asleep: 0.012 }), context, { least: 60 }), 'quiescent-current'),
     ).toBeCloseTo(0.012, 6);
+  });
+
+  it('a meter that reads nothing from first to last may be open: no pass stands on it', () => {
+    const dead = makeTrace(nightLog({ asleep: 0 }).time, {
+      motor_current: nightLog({ asleep: 0 }).time.map(() => 0),
+      ignition_on: nightLog({ asleep: 0 }).columns.ignition_on,
+    });
+    expect(analyseAsleep(dead, context, { least: 60 }).doubts).toContainEqual({
+      code: 'meter-not-seen-alive',
+      channel: 'motor_current',
+    });
+    expect(analyseAsleep(nightLog({ asleep: 0.012 }), context, { least: 60 }).doubts ?? []).toEqual([]);
   });
 
   it('needs a minute of it, and a key that is off', () => {

@@ -36,7 +36,7 @@ export const motorBoostRows = {
       title: 'Gain',
       unit: '1',
       as: 'ratio',
-      dial: { kind: 'quotient', channels: ['sensor_a', 'rod_travel'] },
+      dial: { kind: 'quotient', channels: ['sensor_a', 'sensor_supply'] },
     },
     'track-offset': {
       title: 'Offset',
@@ -44,7 +44,7 @@ export const motorBoostRows = {
       as: 'voltage',
       dial: { kind: 'difference', channel: 'sensor_a' },
     },
-    dropouts: { title: 'Dropouts', unit: 'times', as: 'tally', dial: { kind: 'count' } },
+    dropouts: { title: 'Dropouts', unit: '1', as: 'tally', dial: { kind: 'count' } },
     'peak-current': {
       title: 'Peak current',
       unit: 'A',

@@ -1,4 +1,10 @@
-import { random, readingComponents, scaleComponents, type UncertaintyComponent } from '../../instruments/uncertainty';
+import {
+  expandedUncertainty,
+  random,
+  readingComponents,
+  scaleComponents,
+  type UncertaintyComponent,
+} from '../../instruments/uncertainty';
 import { absent, measured } from '../../procedure/analysis-result';
 import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from '../../procedure/evidence';
 import { answer, type Answered, type Question } from '../../procedure/question';
@@ -98,6 +104,9 @@ function dropOf(
   },
 ): Characteristic {
   const { ratedCurrent } = context.unit;
+  const forbidden = drop < -expandedUncertainty({ value: drop, components: parts });
+  if (forbidden)
+    return absent(id, { code: 'drop-negative', part: id === 'supply-drop' ? 'feed' : 'ground', by: -drop });
   if (drop > limit) return measured(id, drop, parts);
   const needed = leastCurrent * ratedCurrent;
   if (current < needed) return absent(id, { code: 'current-too-small', current, needed });
@@ -167,6 +176,8 @@ interface Asleep {
   /** The key was seen to go off; else the log is taken to begin with it. */
   readonly keySeen: boolean;
   readonly keyOn: boolean;
+  /** The meter was seen above the limit, so that it is one that works. */
+  readonly alive: boolean;
   readonly least: number;
 }
 
@@ -188,6 +199,7 @@ function findAsleep(trace: Trace, { unit }: Context, least: number): Asleep | No
     seconds: max(0, end - from),
     keySeen: key !== undefined && off > trace.time[0],
     keyOn,
+    alive: samples.value.some((value) => value > unit.quiescentMax),
     least,
   };
 }
@@ -198,7 +210,12 @@ function asleepEvidence(found: Asleep): Judged<Asleep> {
     return noEvidence({ code: 'soak-too-short', seconds: found.seconds, needed: found.least });
   if (Number.isNaN(found.mean))
     return noEvidence({ code: 'gap-in-hold', channel: found.channel, seconds: found.least });
-  return evidence(found, found.keySeen ? [] : [{ code: 'key-off-assumed' }]);
+  return evidence(
+    found,
+    found.keySeen ? [] : [{ code: 'key-off-assumed' }],
+    // What reads nothing from first to last may be a meter that is open.
+    found.alive ? [] : [{ code: 'meter-not-seen-alive', channel: found.channel }],
+  );
 }
 
 /**

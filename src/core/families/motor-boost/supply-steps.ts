@@ -1,3 +1,6 @@
+import { plausibleRange } from '../../dials/plausible-range';
+import { readingComponents } from '../../instruments/uncertainty';
+import { measured, nothingMeasured } from '../../procedure/analysis-result';
 import { heldWait } from '../../procedure/guide-phase';
 import { atMost } from '../../procedure/limit';
 import { pushForce } from './geometry';
@@ -29,6 +32,60 @@ const asleepLimit = ({ unit }: Context) =>
     { expected: 0 },
   );
 
+/** How a meter was seen to work before its little was believed; the last is that it was not. */
+const seenAlive = [
+  'It fell as the unit fell asleep',
+  'It showed a known load in the same place',
+  'It was not seen to work',
+] as const;
+const notSeen = seenAlive.length - 1;
+
+/** The current asleep, typed: with how the meter was seen to work, for one that is open reads nothing too. */
+const asleepTyped: NonNullable<Measured['feeds']['dials']> = {
+  fields: (context) => [
+    {
+      id: 'quiescent-current',
+      title: 'Current asleep',
+      hint: 'Off a meter in the feed, once the sheet’s time is over',
+      as: 'small-current',
+      channel: 'sleep_current',
+      expected: { low: 0, high: context.unit.quiescentMax },
+      plausible: plausibleRange('small-current', 'sleep_current', context),
+      optional: false,
+    },
+    {
+      id: 'meter-seen',
+      title: 'The meter was seen to work',
+      hint: 'A meter that is open or blown reads nothing too',
+      as: 'state',
+      channel: null,
+      expected: null,
+      plausible: [0, notSeen],
+      optional: false,
+      choices: seenAlive,
+    },
+  ],
+  analyse: (values, context) => {
+    const reading = values['quiescent-current'];
+    const seen = values['meter-seen'];
+    if (reading === undefined) return nothingMeasured(['quiescent-current'], { code: 'not-read' });
+    const instrument = context.instruments.get('sleep_current');
+    const typed = measured(
+      'quiescent-current',
+      reading,
+      instrument ? readingComponents(instrument, reading, context.date) : [],
+    );
+    return {
+      characteristics: [typed],
+      events: [],
+      notes: [],
+      ...(seen === undefined || seen >= notSeen
+        ? { doubts: [{ code: 'meter-not-seen-alive', channel: 'sleep_current' } as const] }
+        : {}),
+    };
+  },
+};
+
 const asleepFeeds = (least: number): Measured['feeds'] => ({
   log: {
     needs: ['motor_current'],
@@ -44,6 +101,7 @@ const asleepFeeds = (least: number): Measured['feeds'] => ({
     },
     bands: ({ unit }) => ({ sleep_current: [0, unit.quiescentMax] }),
   },
+  dials: asleepTyped,
 });
 
 export const makeSafeBefore: Measured = {
@@ -61,6 +119,14 @@ export const makeSafeBefore: Measured = {
   analyse: (trace, context) => analyseAsleep(trace, context, { least: readsSafe }),
   limits: (_analysis, context) => [asleepLimit(context)],
   pictures: [{ kind: 'over-time', channels: ['sleep_current'] }],
+};
+
+export const makeSafeAfter: Measured = {
+  ...makeSafeBefore,
+  id: 'make-safe-after',
+  title: 'Make safe again',
+  why: 'It leaves the bench asleep, proved by its current, or it moves in the hands of whoever takes it off.',
+  ...provedSafe,
 };
 
 export const drain: Measured = {

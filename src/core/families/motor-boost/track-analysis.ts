@@ -1,6 +1,6 @@
 import { fitLine } from '../../fitting/line';
 import { differenceComponents, random, readingComponents, systematic } from '../../instruments/uncertainty';
-import { absent, beyond, measured } from '../../procedure/analysis-result';
+import { absent, beyond, measured, nothingMeasured } from '../../procedure/analysis-result';
 import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from '../../procedure/evidence';
 import { answer, type Answered, type Question } from '../../procedure/question';
 import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
@@ -53,7 +53,7 @@ function findStroke(trace: Trace, context: Context): Stroke | NoEvidence {
   const assumed = columnOf(trace, 'sensor_supply') === undefined;
   const needs = [channel, 'sensor_a', 'sensor_b', ...(assumed ? [] : ['sensor_supply'])];
   for (const each of needs) if (!columnOf(trace, each)) return noEvidence({ code: 'channel-missing', channel: each });
-  const rows = together(trace, needs);
+  const rows = recordedRows(together(trace, needs), needs);
   const { time } = rows;
   if (time.length < fewest)
     return noEvidence({ code: 'too-few-samples', channel: 'sensor_a', samples: time.length, needed: fewest });
@@ -75,6 +75,19 @@ function findStroke(trace: Trace, context: Context): Stroke | NoEvidence {
     reached: travel.reduce((most, value) => max(most, value), 0),
     supplyAssumed: assumed,
     channel,
+  };
+}
+
+/** Rows in which all of some channels were recorded. */
+function recordedRows(trace: Trace, channels: readonly string[]): Trace {
+  const rows = Array.from(trace.time, (_, i) => i).filter((i) =>
+    channels.every((channel) => Number.isFinite(trace.columns[channel][i])),
+  );
+  if (rows.length === trace.time.length) return trace;
+  const of = (column: Float64Array) => Float64Array.from(rows, (i) => column[i]);
+  return {
+    time: of(trace.time),
+    columns: Object.fromEntries(channels.map((channel) => [channel, of(trace.columns[channel])])),
   };
 }
 
@@ -173,8 +186,8 @@ function tracksOf(shown: Evidence<Stroke>, context: Context): StepAnalysis {
   const { time, travel, supply, a, b, reached } = shown;
   const share = (track: Float64Array) => track.map((value, i) => value / supply[i]);
   const [lineA, lineB] = [lineOfTrack(share(a), travel, reached), lineOfTrack(share(b), travel, reached)];
-  if (!lineA || !lineB)
-    return { characteristics: ids.map((id) => absent(id, { code: 'track-without-line' })), events: [], notes: [] };
+  if (!lineA || !lineB) return nothingMeasured(ids, { code: 'track-without-line' });
+  if (lineA.slope < 0 && lineB.slope > 0) return nothingMeasured(ids, { code: 'tracks-swapped' });
   const left = lineA.left.map((each, i) => each || lineB.left[i]);
   const { short, long } = stretches(time, left);
   const worst = worstSum(shown, left);

@@ -91,18 +91,33 @@ function riseOf(
     const seconds = trace.time[Math.min(end, trace.time.length - 1)] - trace.time[begin];
     return beyond(id, 'above', { value: seconds, components: [] }, { code: 'no-step' });
   }
-  // The stamp itself takes a moment, which nobody does twice alike.
+  // The stamp itself takes a moment, which nobody does twice alike: what is slow may be the foot's.
   const seen = trace.time[end] - trace.time[begin];
+  const foot = Math.min(seen, footSeconds(moved, trace.time, pull, begin));
   const timing = random('timing', Math.hypot(interval / Math.sqrt(6), 0.01));
   const recorded = context.instruments.get(channel)?.lagSeconds;
   if (recorded !== undefined)
-    return measured(id, Math.max(0, seen - toNineTenths * recorded), [
+    return measured(id, Math.max(0, seen - foot / 2 - toNineTenths * recorded), [
       timing,
       systematic('timing', toNineTenths * recordShare * recorded),
+      systematic('timing', foot / 2 / Math.sqrt(3)),
     ]);
   // A line makes a rise longer, never shorter: what is quick is the circuit's own, what is slow may be the line's in part.
   const most = toNineTenths * longestLag;
   return seen <= most
     ? beyond(id, 'below', { value: seen, components: [timing] }, { code: 'line-in-rise', channel, seconds: most })
-    : measured(id, seen - most / 2, [timing, systematic('timing', most / 2 / Math.sqrt(3))]);
+    : measured(id, seen - foot / 2 - most / 2, [
+        timing,
+        systematic('timing', most / 2 / Math.sqrt(3)),
+        systematic('timing', foot / 2 / Math.sqrt(3)),
+      ]);
+}
+
+/** How long a lever takes from a tenth of its way, passed at sample `begin`, to nine tenths, s. */
+function footSeconds(moved: Float64Array, time: Float64Array, { zero, peak }: Pull, begin: number): number {
+  const from = zero ?? 0;
+  const arrived = from + 0.9 * (peak - from);
+  let at = begin;
+  while (at < moved.length - 1 && moved[at] < arrived) at++;
+  return time[at] - time[begin];
 }

@@ -30,7 +30,17 @@ export function servoCurve<Unit extends PressureServo>(
     keyPoints: [key('jump-in', cutIn), ...(knee === null ? [] : [key('run-out', knee)])],
     tolerance: shop.slopeTolerance,
     inputEnd: end,
+    without: { title: 'without power', points: unfed(setup, unit, end) },
   };
+}
+
+/** Pushed with nothing that feeds it: the foot alone, once the return spring has given way. */
+function unfed<Unit extends PressureServo>(setup: ServoSetup<Unit>, unit: Unit, end: number): readonly CurvePoint[] {
+  const points = 40;
+  return Array.from({ length: points + 1 }, (_, at) => {
+    const input = (end * at) / points;
+    return { input, output: servoOutput(setup, unit, input, 0) };
+  });
 }
 
 /** Output over the force of the lever, as a pressure-fed servo is drawn. */

@@ -100,5 +100,12 @@ export function expectedCurve(unit: VacuumInlineUnit, vacuum: number, limits: Wo
     keyPoints: [key('jump-in', unit.cutInForce), ...(knee === null ? [] : [key('run-out', knee)])],
     tolerance: tolerancesOf(unit, limits).slope,
     inputEnd: end,
+    without: {
+      title: 'without vacuum',
+      points: Array.from({ length: 41 }, (_, at) => ({
+        input: (end * at) / 40,
+        output: outputAt(unit, (end * at) / 40, 0),
+      })),
+    },
   };
 }
