@@ -34,15 +34,12 @@ export const everyCase = everyKind.flatMap((kind) =>
   ),
 );
 
-/** Steps that take this long on a bench take long to simulate too, min. */
-const long = 10;
-
 /** Runs the steps of a plan, in their order and correcting each other, and holds what they find against what the model knows. */
 export function compareWithTruth(
   kind: AnyKind,
   plan: PlanId,
   fault: AnyFault | null,
-  { longSteps }: { readonly longSteps: 'all' | 'where-they-tell' },
+  { steps, bench = 6 }: { readonly steps: 'all' | 'that-tell'; readonly bench?: number },
 ): Compared[] {
   const checked = checkKind(kind, 'study', kind.sheet.example.spec, 'study');
   if (!checked.ok) throw new Error('the example sheet is not valid');
@@ -58,12 +55,12 @@ export function compareWithTruth(
     .flatMap((step): Compared[] => {
       if (step.kind === 'look') return [];
       if (!step.characteristics.some((id) => truthOf(truth, step.id, id) !== undefined)) return [];
-      if (longSteps !== 'all' && fault && step.minutes >= long && !fault.tells.includes(step.id)) return [];
+      if (steps !== 'all' && fault && !fault.tells.includes(step.id)) return [];
       const here = { ...context, corrections };
       const analysis =
         step.kind === 'typed'
-          ? step.feeds.dials.analyse(readStandIn(kind, step, here, { faults, seed: 6 }), here)
-          : step.analyse(simulateStep(kind, step, here, { faults, benchSeed: 6, runSeed: 6 }), here);
+          ? step.feeds.dials.analyse(readStandIn(kind, step, here, { faults, seed: bench }), here)
+          : step.analyse(simulateStep(kind, step, here, { faults, benchSeed: bench, runSeed: bench }), here);
       corrections = correctionsOf([analysis], corrections);
       return analysis.characteristics.flatMap((found) => {
         const known = truthOf(truth, step.id, found.id);

@@ -2,8 +2,7 @@ import { compareWithTruth, everyCase, held } from '../../../tests/support/truth-
 
 /*
  * Of every kind, plan and fault: what the steps find lies within what they say of themselves of what the model knows. The model's truth
- * is worked out of unit and condition, never out of a trace. Steps of ten minutes and more are run where a fault tells; the study runs
- * them all.
+ * is worked out of unit and condition, never out of a trace. Of a fault the steps that tell it are run; the study runs them all.
  */
 
 let [within, of] = [0, 0];
@@ -11,7 +10,7 @@ const figures = new Set<string>();
 
 describe('what a step finds is what is true', () => {
   it.each(everyCase)('%s', (_name, kind, plan, fault) => {
-    const compared = compareWithTruth(kind, plan, fault, { longSteps: 'where-they-tell' });
+    const compared = compareWithTruth(kind, plan, fault, { steps: 'that-tell' });
     const counted = held(compared);
     expect(counted.far).toEqual([]);
     within += counted.within;
@@ -20,7 +19,7 @@ describe('what a step finds is what is true', () => {
   });
 
   it('and U covers it as often as it says', () => {
-    expect(of).toBeGreaterThan(1_500);
+    expect(of).toBeGreaterThan(500);
     expect(figures.size).toBeGreaterThan(120);
     expect(within / of).toBeGreaterThan(0.95);
   });

@@ -5,7 +5,7 @@ export interface PumpRun {
 }
 
 /** A pump's signal comes off a relay, a clamp or a lamp: both edges of a run or a rest together are known to this, one sigma, s. */
-export const signalEdges = 0.03;
+export const signalEdges = 0.05;
 
 /** Runs of a pump, from its own 0/1 signal. */
 export function pumpRuns(pump: Float64Array): PumpRun[] {

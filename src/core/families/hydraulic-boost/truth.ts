@@ -24,8 +24,8 @@ export function hydraulicBoostTruth(
     'relief-pressure': unit.relief * condition.relief * (1 - condition.slip),
     'pump-flow': unit.pumpFlow * condition.flow * (1 - (condition.slip * idling) / unit.relief),
     'return-pressure': returnAtIdle * condition.returnFactor,
-    // A booster that applies by itself follows no foot.
-    ...(condition.selfApply > 0 ? {} : pedalTruth(unit, condition)),
+    // A booster that applies by itself follows no foot, and a belt that slips the more it is asked of follows no line.
+    ...(condition.selfApply > 0 || condition.slip > 0 ? {} : pedalTruth(unit, condition)),
     // Of its strokes the model says how many only for one pace: between them the gas warms again. And without gas there is no soak.
     ...(condition.reserveGas < 1 ? {} : { 'store-soak-loss': soakLoss(unit, condition, context) }),
   };

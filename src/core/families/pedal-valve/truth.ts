@@ -5,7 +5,7 @@ import { chargingCircuit } from '../../toolboxes/store/model/charging-circuit';
 import { aroundStores, storeTruth } from '../../toolboxes/store/model/store-truth';
 import { rearShare } from './bench-stand';
 import type { PedalValveCondition } from './faults';
-import type { PedalValveUnit } from './geometry';
+import { brakePressure, pressAngle, type PedalValveUnit } from './geometry';
 import { neutralLeakSeconds } from './leak-and-parking-steps';
 
 type Context = StepContext<PedalValveUnit>;
@@ -25,7 +25,8 @@ export function pedalValveTruth(unit: PedalValveUnit, condition: PedalValveCondi
     ...(condition.frontLag > settles ? {} : { 'cut-in-travel': unit.cutIn + condition.cutInShift }),
     'modulation-slope': unit.modulation * condition.modulation,
     'regulated-maximum': unit.regulatedMaximum * condition.maximum,
-    ...(follows ? { 'circuit-difference': unit.regulatedMaximum * condition.maximum * (1 - rearShare) } : {}),
+    // The rear gives its share of whatever the front reaches.
+    ...(follows ? { 'circuit-difference': reached(unit, condition) * (1 - rearShare) } : {}),
     ...(lets && condition.frontLag <= settles ? { 'angle-hysteresis': unit.hysteresis * condition.hysteresis } : {}),
     ...(lets ? { 'port-residual': condition.residual, 'port-residual@rear': condition.residual } : {}),
     // A first-order answer is at 90 % after ln 10 of its time constants.
@@ -34,6 +35,17 @@ export function pedalValveTruth(unit: PedalValveUnit, condition: PedalValveCondi
     'neutral-leak-flow': unit.neutralLeak * condition.neutralLeak * meanCharge(unit, condition, context),
     'parking-release-pressure': unit.parkingRelease,
   };
+}
+
+/** Pressure (Pa gauge) that the front gives at the end of a slow press. */
+function reached(unit: PedalValveUnit, { modulation, maximum, cutInShift }: PedalValveCondition): number {
+  const worn = {
+    ...unit,
+    modulation: unit.modulation * modulation,
+    regulatedMaximum: unit.regulatedMaximum * maximum,
+    cutIn: unit.cutIn + cutInShift,
+  };
+  return brakePressure(worn, pressAngle(unit));
 }
 
 /** Mean pressure of the front store while the neutral leak is read, as a share of its sheet's cut-out. */
