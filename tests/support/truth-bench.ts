@@ -39,13 +39,17 @@ export function compareWithTruth(
   kind: AnyKind,
   plan: PlanId,
   fault: AnyFault | null,
-  { steps, bench = 6 }: { readonly steps: 'all' | 'that-tell'; readonly bench?: number },
+  {
+    steps,
+    bench = 6,
+    severity = toldAt,
+  }: { readonly steps: 'all' | 'that-tell'; readonly bench?: number; readonly severity?: number },
 ): Compared[] {
   const checked = checkKind(kind, 'study', kind.sheet.example.spec, 'study');
   if (!checked.ok) throw new Error('the example sheet is not valid');
   const site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 600 };
   const context = contextAt(checked.value, site, '2026-11-23', plan);
-  const faults = fault === null ? [] : [{ id: fault.id, severity: toldAt }];
+  const faults = fault === null ? [] : [{ id: fault.id, severity }];
   const { unit } = context;
   const truth = kind.model.truth(unit, conditionWith(kind.model, unit, faults), context);
   let { corrections } = context;

@@ -18,6 +18,16 @@ describe('what a step finds is what is true', () => {
     for (const { what } of compared) figures.add(`${kind.family} ${kind.value} ${what}`);
   });
 
+  it('a reserve that soaks behind a check valve that leaks a little loses just that', () => {
+    const leaks = everyCase.find(([name]) => name === 'Ullerby P25, vehicle: check-valve-leak')!;
+    const [, kind, plan, fault] = leaks;
+    const soak = compareWithTruth(kind, plan, fault, { steps: 'all', severity: 0 }).find(
+      ({ what }) => what === 'reserve-soak soak-loss',
+    )!;
+    expect(soak.truth).toBeGreaterThan(5_000);
+    expect(Math.abs(soak.found - soak.truth)).toBeLessThan(soak.expanded);
+  });
+
   it('and U covers it as often as it says', () => {
     expect(of).toBeGreaterThan(500);
     expect(figures.size).toBeGreaterThan(120);
