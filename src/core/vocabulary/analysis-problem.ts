@@ -130,6 +130,7 @@ export type AnalysisProblem =
   | { readonly code: 'resistance-of'; readonly part: 'feed' | 'ground'; readonly ohm: number }
   | { readonly code: 'weak-supply'; readonly voltage: number; readonly rated: number }
   | { readonly code: 'drop-negative'; readonly part: 'feed' | 'ground'; readonly by: number }
+  | { readonly code: 'current-negative'; readonly channel: string; readonly current: number }
   | { readonly code: 'tracks-swapped' }
   | { readonly code: 'meter-not-seen-alive'; readonly channel: string }
   | { readonly code: 'key-still-on' }

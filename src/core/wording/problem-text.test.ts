@@ -117,6 +117,7 @@ const facts: { readonly [C in Code]: Facts<C> } = {
   'resistance-of': { part: 'ground', ohm: 0.012 },
   'weak-supply': { voltage: 10.4, rated: 12 },
   'drop-negative': { part: 'feed', by: 0.3 },
+  'current-negative': { channel: 'sleep_current', current: -0.35 },
   'tracks-swapped': {},
   'meter-not-seen-alive': { channel: 'sleep_current' },
   'key-still-on': {},

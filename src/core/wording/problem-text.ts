@@ -267,6 +267,8 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return problem.part === 'feed'
         ? `By these readings the feed gives ${withUnit(problem.by, 'voltage', units)} more than it gets: measure across the unit’s own terminals, and look for leads that are swapped.`
         : `The ground terminal reads ${withUnit(problem.by, 'voltage', units)} below the battery’s negative: the leads are swapped.`;
+    case 'current-negative':
+      return `${channelTitle(problem.channel)} reads ${withUnit(problem.current, 'small-current', units)}: a unit asleep gives none back. The leads are swapped, or the battery is being charged through it.`;
     case 'tracks-swapped':
       return 'Track A falls and track B rises: the columns or the wires are swapped.';
     case 'meter-not-seen-alive':

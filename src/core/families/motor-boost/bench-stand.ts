@@ -3,9 +3,9 @@ import { followForce } from '../../physics/follow-force';
 import type { Plant, Surroundings } from '../../physics/plant';
 import { masterPressure, servoForce } from '../../toolboxes/servo/servo-law';
 import type { MotorBoostCondition } from './faults';
-import { assistForce, outputAt, pushForce, trackShare, travelAt, type MotorBoostUnit } from './geometry';
+import { assistForce, pushForce, trackShare, travelAt, type MotorBoostUnit } from './geometry';
 
-const { abs, max, min } = Math;
+const { max, min } = Math;
 
 export const rodLag = 0.02;
 /** A battery on charge stands this far above the rated voltage; a reading meter in its feed is not its load. */
@@ -107,8 +107,3 @@ export const motorBoostBench = {
   lever: { channel: 'rod_force', maximum: (unit) => pushForce(unit, unit.ratedVoltage) * 1.1 },
   supply: { kind: 'voltage', channel: 'supply_voltage', at: (unit) => unit.ratedVoltage * batteryAbove },
 } as const satisfies Stand<MotorBoostUnit>;
-
-/** Output (Pa gauge) of a sound unit at the force that it is pushed to. */
-export function fullOutput(unit: MotorBoostUnit): number {
-  return abs(outputAt(unit, pushForce(unit, unit.ratedVoltage), unit.ratedVoltage));
-}

@@ -320,6 +320,15 @@ describe('current asleep', () => {
     ).toBeCloseTo(0.012, 6);
   });
 
+  it('that runs backwards, read or typed, proves nothing asleep', () => {
+    const backwards = { kind: 'absent', problem: { code: 'current-negative' } };
+    const read = analyseAsleep(nightLog({ asleep: -0.35 }), context, { least: 60 });
+    expect(found(read, 'quiescent-current')).toMatchObject(backwards);
+    const { dials } = (findStep(kind, 'make-safe-before') as MeasuredStep<unknown>).feeds;
+    const typed = dials!.analyse({ 'quiescent-current': -0.35, 'meter-seen': 0 }, context);
+    expect(found(typed, 'quiescent-current')).toMatchObject(backwards);
+  });
+
   it('a meter that reads nothing from first to last may be open: no pass stands on it', () => {
     const dead = makeTrace(nightLog({ asleep: 0 }).time, {
       motor_current: nightLog({ asleep: 0 }).time.map(() => 0),

@@ -18,7 +18,7 @@ const builtShare = 0.2;
 const peakSeconds = 0.02;
 const peakRate = 100;
 /** Force of a quick application as a share of what reaches run-out: assist, not muscle, is timed. */
-const stampShare = 0.7;
+export const stampShare = 0.7;
 
 const stampForce = (context: Context) => pushTop(context) * stampShare;
 

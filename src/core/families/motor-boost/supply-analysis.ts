@@ -218,6 +218,17 @@ function asleepEvidence(found: Asleep): Judged<Asleep> {
   );
 }
 
+/** Current asleep (A) read on a channel; one that runs backwards by more than its uncertainty proves nothing. */
+export function currentAsleep(
+  channel: string,
+  current: number,
+  parts: readonly UncertaintyComponent[],
+): Characteristic {
+  return current < -expandedUncertainty({ value: current, components: parts })
+    ? absent('quiescent-current', { code: 'current-negative', channel, current })
+    : measured('quiescent-current', current, parts);
+}
+
 /**
  * Current asleep (A): mean from `sleepAfterS` after the key went off (`ignition_on`; else the log's start) to the end, over at least
  * `least` s. Channel `sleep_current`, or where that is missing `motor_current`.
@@ -231,7 +242,7 @@ export function analyseAsleep(trace: Trace, context: Context, { least }: AsleepO
       const instrument = context.instruments.get(channel);
       const parts = instrument ? readingComponents(instrument, mean, context.date) : [];
       return {
-        characteristics: [measured('quiescent-current', mean, [random('noise', noise), ...parts])],
+        characteristics: [currentAsleep(channel, mean, [random('noise', noise), ...parts])],
         events: [],
         notes: [],
       };

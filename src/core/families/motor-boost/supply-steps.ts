@@ -1,6 +1,6 @@
 import { plausibleRange } from '../../dials/plausible-range';
 import { readingComponents } from '../../instruments/uncertainty';
-import { measured, nothingMeasured } from '../../procedure/analysis-result';
+import { nothingMeasured } from '../../procedure/analysis-result';
 import { heldWait } from '../../procedure/guide-phase';
 import { atMost } from '../../procedure/limit';
 import { pushForce } from './geometry';
@@ -17,7 +17,7 @@ import {
   type Context,
   type Measured,
 } from './step-parts';
-import { analyseAsleep, analyseSupply } from './supply-analysis';
+import { analyseAsleep, analyseSupply, currentAsleep } from './supply-analysis';
 
 /** How long the current is read once the unit should be asleep, s: to prove it safe, and to judge its drain. */
 const readsSafe = 10;
@@ -70,8 +70,8 @@ const asleepTyped: NonNullable<Measured['feeds']['dials']> = {
     const seen = values['meter-seen'];
     if (reading === undefined) return nothingMeasured(['quiescent-current'], { code: 'not-read' });
     const instrument = context.instruments.get('sleep_current');
-    const typed = measured(
-      'quiescent-current',
+    const typed = currentAsleep(
+      'sleep_current',
       reading,
       instrument ? readingComponents(instrument, reading, context.date) : [],
     );

@@ -4,7 +4,7 @@ import { kneeForce, masterPressure, pressureSlope } from '../../toolboxes/servo/
 import { awakeCurrent, batteryAbove, rodLag } from './bench-stand';
 import type { MotorBoostCondition } from './faults';
 import { assistForce, outputAt, pushForce, type MotorBoostUnit } from './geometry';
-import { residualLimit } from './response-steps';
+import { residualLimit, stampShare } from './response-steps';
 import type { Context } from './step-parts';
 
 /** Whether a current flows when the foot asks for it. */
@@ -63,7 +63,7 @@ function curveTruth(unit: MotorBoostUnit, condition: MotorBoostCondition, contex
   const slow = releaseLag > settles || lag > settles;
   const worn = { ...unit, motorForce: unit.motorForce * motor };
   const knee = voltage < unit.ratedVoltage ? null : kneeForce(worn, assistForce(worn, unit.ratedVoltage));
-  const held = pushForce(unit, unit.ratedVoltage) * 0.7;
+  const held = pushForce(unit, unit.ratedVoltage) * stampShare;
   const seconds = slow
     ? null
     : letGoSeconds({
