@@ -60,7 +60,7 @@ test('nobody gets past a motor booster that was not proved asleep: not by mouse,
   ];
   for (const answer of await Promise.all(asks)) {
     expect(answer.status()).toBe(409);
-    expect(((await answer.json()) as { message: string }).message).toContain('proved dead');
+    expect(((await answer.json()) as { message: string }).message).toContain('proved asleep');
   }
 
   // A current that is too large opens nothing, nor a small one on a meter that nobody saw work; one that sleeps opens the next step.

@@ -7,6 +7,7 @@ import { joinWorkshopLimits } from '../procedure/workshop-limits';
 import { joinChannels } from '../quantities/channels';
 import { joinCharacteristics } from '../quantities/characteristics';
 import { analysisRows } from '../toolboxes/analysis/rows';
+import { electricalRows } from '../toolboxes/electrical/rows';
 import { servoRows } from '../toolboxes/servo/rows';
 import { storeRows } from '../toolboxes/store/rows';
 import { vacuumRows } from '../toolboxes/vacuum/rows';
@@ -46,7 +47,7 @@ export function register(family: Family): void {
 }
 
 // Words that families share belong to the toolbox that measures them.
-for (const rows of [analysisRows, vacuumRows, servoRows, storeRows]) join(rows);
+for (const rows of [analysisRows, vacuumRows, servoRows, storeRows, electricalRows]) join(rows);
 
 // The registry: the one place that lists the families.
 register(vacuumRemote);

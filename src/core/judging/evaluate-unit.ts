@@ -194,7 +194,7 @@ function analysesOf(step: JudgedStep, given: StepEvidence, context: StepContext<
       return step.kind === 'measured' ? given.traces.map((trace) => analysisOf(step, { trace }, context)) : [];
     case 'typed':
       // A proof is asked for whole, by whatever way its figure comes.
-      return step.pressure === 'proves-dead'
+      return step.proves
         ? [analysisOf(step, { readings: Object.fromEntries(given.values) }, context)]
         : [
             withDialsSaid(

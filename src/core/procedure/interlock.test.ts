@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { everyKind } from '../families';
-import { lockOf, type RecordedStep } from './interlock';
+import { goneNow, goneOnce, lockOf, type RecordedStep } from './interlock';
 
 const steps = [
-  { id: 'make-dead', pressure: 'proves-dead' },
-  { id: 'look', interlock: { kind: 'dead-now' } },
-  { id: 'charge', pressure: 'charges', interlock: { kind: 'dead-once' } },
+  { id: 'make-dead', proves: ['pressure'] },
+  { id: 'look', interlock: goneNow('pressure') },
+  { id: 'charge', brings: ['pressure'], interlock: goneOnce('pressure') },
   { id: 'relief', interlock: { kind: 'steps-clear', steps: ['look'] } },
 ] as const;
 const plan = steps.map((step) => step.id);
@@ -15,21 +15,21 @@ const lock = (id: string, ...recorded: RecordedStep[]) => lockOf(steps, plan, id
 
 describe('interlocks', () => {
   it('nothing opens before the system has been proved dead', () => {
-    expect(lock('charge')).toEqual({ code: 'not-proved-dead', step: 'make-dead' });
-    expect(lock('look')).toEqual({ code: 'not-proved-dead', step: 'make-dead' });
+    expect(lock('charge')).toEqual({ code: 'not-proved', hazard: 'pressure', step: 'make-dead' });
+    expect(lock('look')).toEqual({ code: 'not-proved', hazard: 'pressure', step: 'make-dead' });
     expect(lock('make-dead')).toBeNull();
   });
 
   it.each(['fail', 'undecided', 'not-run', 'recorded'] as const)(
     'a proof that came to %s proves nothing',
     (verdict) => {
-      expect(lock('charge', { step: 'make-dead', verdict })?.code).toBe('not-proved-dead');
+      expect(lock('charge', { step: 'make-dead', verdict })?.code).toBe('not-proved');
     },
   );
 
   it('a charge ends the proof for what must be dead now, whatever the charge came to', () => {
     expect(lock('look', proof)).toBeNull();
-    expect(lock('look', proof, charged)).toEqual({ code: 'charged-since', step: 'make-dead' });
+    expect(lock('look', proof, charged)).toEqual({ code: 'back-since', hazard: 'pressure', step: 'make-dead' });
     expect(lock('charge', proof, charged)).toBeNull();
     expect(lock('look', proof, charged, proof)).toBeNull();
   });
@@ -52,18 +52,18 @@ describe('interlocks', () => {
   });
 });
 
-describe('plans of stored pressure', () => {
-  const dead = everyKind.filter((kind) => kind.steps.some((step) => step.pressure === 'proves-dead'));
+describe('plans of what can hurt', () => {
+  const dead = everyKind.filter((kind) => kind.steps.some((step) => step.proves));
 
   it.each(dead.map((kind) => [kind.family, kind] as const))(
     '%s begins and ends dead, and opens nothing in between',
     (_id, kind) => {
       for (const { steps: planned } of kind.plans) {
         const [first, ...rest] = planned;
-        expect(kind.steps.find((step) => step.id === first)?.pressure).toBe('proves-dead');
-        expect(kind.steps.find((step) => step.id === planned.at(-1))?.pressure).toBe('proves-dead');
+        expect(kind.steps.find((step) => step.id === first)?.proves).toBeDefined();
+        expect(kind.steps.find((step) => step.id === planned.at(-1))?.proves).toBeDefined();
         for (const id of rest.filter((each) => each !== 'walk-round'))
-          expect([id, lockOf(kind.steps, planned, id, [])?.code]).toEqual([id, 'not-proved-dead']);
+          expect([id, lockOf(kind.steps, planned, id, [])?.code]).toEqual([id, 'not-proved']);
       }
     },
   );

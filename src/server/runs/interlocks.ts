@@ -1,4 +1,4 @@
-import { lockOf, type Lock, type RecordedStep } from '@/core/procedure/interlock';
+import { lockOf, touchesHazard, type Lock, type RecordedStep } from '@/core/procedure/interlock';
 import { planOf } from '@/core/contract/kind';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import { lookVerdict } from '@/core/judging/judge-step';
@@ -14,21 +14,21 @@ async function verdictOf(job: Job, run: Run): Promise<StepEvaluation['verdict']>
   const step = sheetOf(job).kind.steps.find((each) => each.id === run.step);
   if (!step) return 'not-run';
   if (step.kind === 'look') return lookVerdict(step, run.findings ?? {});
-  // A step that charges shuts what must be dead whatever it came to: only proofs are judged.
-  if (step.pressure !== 'proves-dead') return 'not-run';
+  // A step that brings a hazard back shuts what it must be gone for whatever it came to: only proofs are judged.
+  if (!step.proves) return 'not-run';
   return (await evaluateRun(job, run)).verdict;
 }
 
 /**
  * The job's runs in the order of time, as its interlocks see them. A run that is recording, or waits to be kept, has
- * already put pressure in; it proves nothing until it is kept. What was struck out or thrown away still put it in.
+ * already brought it back; it proves nothing until it is kept. What was struck out or thrown away still did.
  */
 async function recordedSteps(job: Job, except: string | null): Promise<RecordedStep[]> {
   // A file that was let go has put in nothing; a live run that was thrown away has.
   const letGo = (run: Run) => run.state === 'discarded' && run.context.source !== 'stand-in rig';
   const runs = (await listEveryRun(job.id)).filter((run) => run.id !== except && !letGo(run));
   const { steps } = sheetOf(job).kind;
-  const counts = (run: Run) => steps.some((step) => step.id === run.step && (step.pressure || step.kind === 'look'));
+  const counts = (run: Run) => steps.some((step) => step.id === run.step && (touchesHazard(step) || step.kind === 'look'));
   return Promise.all(
     runs.filter(counts).map(async (run): Promise<RecordedStep> => {
       const kept = run.state === 'kept' && run.struckOut === null;

@@ -210,7 +210,7 @@ describe('what a run did to a unit it has done, kept or not', () => {
       context: { site, source: 'stand-in rig' },
     });
     await ask(runRoute.POST, charged, { action: 'discard', person });
-    expect((await locksOf(job)).get('charge-from-empty')).toMatchObject({ code: 'charged-since' });
+    expect((await locksOf(job)).get('charge-from-empty')).toMatchObject({ code: 'back-since', hazard: 'pressure' });
   });
 
   it('a file that was brought and let go again has charged nothing', async () => {

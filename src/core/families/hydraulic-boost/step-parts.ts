@@ -21,7 +21,6 @@ export const hydraulicServo: ServoSetup<HydraulicBoostUnit> = {
   controls: engineOn,
   startsFrom: 'charged',
   cautions: ['running-engine'],
-  charges: false,
 };
 
 export const stroke = (level: number, number: number): GuidePhase[] => {

@@ -1,6 +1,7 @@
 import type { Stand } from '../../contract/plan';
 import { followForce } from '../../physics/follow-force';
 import type { Plant, Surroundings } from '../../physics/plant';
+import { batteryAbove } from '../../toolboxes/electrical/supply-check-step';
 import { masterPressure, servoForce } from '../../toolboxes/servo/servo-law';
 import type { MotorBoostCondition } from './faults';
 import { assistForce, pushForce, trackShare, travelAt, type MotorBoostUnit } from './geometry';
@@ -8,8 +9,6 @@ import { assistForce, pushForce, trackShare, travelAt, type MotorBoostUnit } fro
 const { max, min } = Math;
 
 export const rodLag = 0.02;
-/** A battery on charge stands this far above the rated voltage; a reading meter in its feed is not its load. */
-export const batteryAbove = 1.05;
 /** Current awake with nothing asked of it, A, and what the motor draws beyond its holding current while it accelerates, as a share of the rated. */
 export const awakeCurrent = 0.6;
 const surgeShare = 0.5;

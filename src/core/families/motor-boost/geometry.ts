@@ -1,9 +1,10 @@
 import { servoFromSpec } from '../../toolboxes/servo/servo-from-spec';
 import { kneeForce, masterPressure, servoForce, type Branch, type ServoUnit } from '../../toolboxes/servo/servo-law';
+import type { SleepingUnit, SuppliedUnit } from '../../toolboxes/electrical/supplied-unit';
 import type { MotorBoostSpec } from './sheet';
 
 /** A motor booster with its master cylinder, in SI; forces at the push rod. */
-export interface MotorBoostUnit extends ServoUnit {
+export interface MotorBoostUnit extends ServoUnit, SuppliedUnit, SleepingUnit {
   readonly spec: MotorBoostSpec;
   /** Largest force of the motor at the rated voltage, N. */
   readonly motorForce: number;
@@ -12,13 +13,7 @@ export interface MotorBoostUnit extends ServoUnit {
   /** m */
   readonly stroke: number;
   readonly pedalRatio: number;
-  /** V and A. */
-  readonly ratedVoltage: number;
-  readonly ratedCurrent: number;
   readonly sensor: TwoTracks;
-  /** s from the key off, and A. */
-  readonly sleepAfter: number;
-  readonly quiescentMax: number;
 }
 
 /** A travel sensor of two tracks, both in proportion to their supply: A rises, B is the supply less A. */
@@ -43,6 +38,8 @@ export function prepareMotorBoost(spec: MotorBoostSpec): MotorBoostUnit {
     pedalRatio: spec.pedalRatio,
     ratedVoltage: spec.ratedVoltageV,
     ratedCurrent: spec.ratedCurrentA,
+    supplyDropMax: spec.supplyDropMaxV,
+    groundDropMax: spec.groundDropMaxV,
     sensor: {
       supply: spec.sensorSupplyV,
       stroke: spec.sensorStrokeMm * 1e-3,

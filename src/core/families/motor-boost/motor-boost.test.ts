@@ -13,7 +13,8 @@ import { makeTrace, type Trace } from '../../traces/trace';
 import { findStep, kindNamed } from '..';
 import { assistForce, outputAt, prepareMotorBoost, trackShare, type MotorBoostUnit } from './geometry';
 import { motorBoostSchema } from './sheet';
-import { analyseAsleep, analyseSupply } from './supply-analysis';
+import { analyseAsleep } from '../../toolboxes/electrical/asleep-analysis';
+import { analyseDrops } from '../../toolboxes/electrical/drops-analysis';
 import { analyseTracks } from './track-analysis';
 
 /*
@@ -232,7 +233,7 @@ function pushLog({
 
 describe('feed and ground under load', () => {
   it('are read where the current is largest and restated to the rated one', () => {
-    const half = analyseSupply(pushLog({ feed: 0.008, ground: 0.003, most: 20 }), context);
+    const half = analyseDrops(pushLog({ feed: 0.008, ground: 0.003, most: 20 }), context);
     expect(valueOf(half, 'supply-drop')).toBeCloseTo(0.32, 1);
     expect(valueOf(half, 'ground-drop')).toBeCloseTo(0.12, 2);
     expect(half.notes).toContainEqual({ code: 'resistance-of', part: 'ground', ohm: expect.closeTo(0.003, 4) });
@@ -240,27 +241,27 @@ describe('feed and ground under load', () => {
 
   it('a drop above its limit stands as it was read, whatever the current', () => {
     expect(
-      valueOf(analyseSupply(pushLog({ feed: 0.09, ground: 0.002, most: 7 }), context), 'supply-drop'),
+      valueOf(analyseDrops(pushLog({ feed: 0.09, ground: 0.002, most: 7 }), context), 'supply-drop'),
     ).toBeGreaterThan(0.6);
   });
 
   it('say nothing below a fifth of the rated current', () => {
-    expect(
-      found(analyseSupply(pushLog({ feed: 0.008, ground: 0.003, most: 6 }), context), 'supply-drop'),
-    ).toMatchObject({
-      kind: 'absent',
-      problem: { code: 'current-too-small' },
-    });
+    expect(found(analyseDrops(pushLog({ feed: 0.008, ground: 0.003, most: 6 }), context), 'supply-drop')).toMatchObject(
+      {
+        kind: 'absent',
+        problem: { code: 'current-too-small' },
+      },
+    );
   });
 
   it('an open feed is a drop of nearly all of the battery, and said', () => {
-    const open = analyseSupply(pushLog({ feed: 0, ground: 0, open: true }), context);
+    const open = analyseDrops(pushLog({ feed: 0, ground: 0, open: true }), context);
     expect(valueOf(open, 'supply-drop')).toBeGreaterThan(12);
     expect(open.notes).toContainEqual({ code: 'feed-open', voltage: expect.any(Number) });
   });
 
   it('without the ground’s own voltage the ground counts with the feed, and that is said', () => {
-    const both = analyseSupply(pushLog({ feed: 0.006, ground: 0.004, withGround: false }), context);
+    const both = analyseDrops(pushLog({ feed: 0.006, ground: 0.004, withGround: false }), context);
     expect(valueOf(both, 'supply-drop')).toBeCloseTo(0.4, 1);
     expect(both.notes).toContainEqual({ code: 'ground-in-feed' });
     expect(found(both, 'ground-drop')).toMatchObject({ kind: 'absent', problem: { code: 'channel-missing' } });
@@ -269,13 +270,13 @@ describe('feed and ground under load', () => {
   it('a drop that physics forbids is a finding: measured against the battery’s negative, or with leads swapped', () => {
     const swapped = pushLog({ feed: 0.006, ground: 0.01 });
     const ground = swapped.columns.ground_voltage.map((value) => -value);
-    const analysis = analyseSupply(makeTrace(swapped.time, { ...swapped.columns, ground_voltage: ground }), context);
+    const analysis = analyseDrops(makeTrace(swapped.time, { ...swapped.columns, ground_voltage: ground }), context);
     expect(found(analysis, 'ground-drop')).toMatchObject({
       kind: 'absent',
       problem: { code: 'drop-negative', part: 'ground' },
     });
     const high = swapped.columns.supply_voltage.map((value, i) => value + 0.03 * swapped.columns.motor_current[i]);
-    const feed = analyseSupply(makeTrace(swapped.time, { ...swapped.columns, supply_voltage: high }), context);
+    const feed = analyseDrops(makeTrace(swapped.time, { ...swapped.columns, supply_voltage: high }), context);
     expect(found(feed, 'supply-drop')).toMatchObject({
       kind: 'absent',
       problem: { code: 'drop-negative', part: 'feed' },
@@ -285,7 +286,7 @@ describe('feed and ground under load', () => {
   it('do not hang on the battery: 11.2 V and 14.4 V give the same resistances', () => {
     for (const battery of [11.2, 14.4])
       expect(
-        valueOf(analyseSupply(pushLog({ feed: 0.007, ground: 0.002, battery }), context), 'supply-drop'),
+        valueOf(analyseDrops(pushLog({ feed: 0.007, ground: 0.002, battery }), context), 'supply-drop'),
       ).toBeCloseTo(0.28, 1);
   });
 });

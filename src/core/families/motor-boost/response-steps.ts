@@ -6,7 +6,7 @@ import { atMost, limitFrom } from '../../procedure/limit';
 import { answer, joinAnswers, type Question } from '../../procedure/question';
 import { analyseRelease } from '../../toolboxes/analysis/release-analysis';
 import { riseQuestion } from '../../toolboxes/analysis/rise-analysis';
-import { largestWindow } from '../../toolboxes/analysis/time-mean';
+import { largestWindow } from '../../traces/time-mean';
 import { ownInterval, ownSamples, scatterOf, type Samples } from '../../traces/own-samples';
 import { columnOf } from '../../traces/trace';
 import { outputAt } from './geometry';

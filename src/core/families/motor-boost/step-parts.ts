@@ -1,5 +1,5 @@
 import { type GuidePhase, home, wait } from '../../procedure/guide-phase';
-import type { Interlock } from '../../procedure/interlock';
+import { goneOnce } from '../../procedure/interlock';
 import type { StepContext } from '../../procedure/step-context';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import type { ServoSetup } from '../../toolboxes/servo/pressure-servo';
@@ -16,7 +16,7 @@ export const keyOff: GuidePhase['controls'] = { power: 1 };
 export const unplugged: GuidePhase['controls'] = {};
 
 /** Nothing opens before the unit was proved asleep once. */
-export const provedSafe: { readonly interlock: Interlock } = { interlock: { kind: 'dead-once' } };
+export const provedSafe = { interlock: goneOnce('motion'), brings: ['motion'] } as const;
 
 /** What a foot asks for where everything the motor has is wanted, N at the rod. */
 export const pushTop = ({ unit }: Context) => pushForce(unit, unit.ratedVoltage);
@@ -50,6 +50,5 @@ export const motorServo: ServoSetup<MotorBoostUnit> = {
   },
   startsFrom: 'charged',
   cautions: ['wakes-by-itself'],
-  interlock: { kind: 'dead-once' },
-  charges: false,
+  guards: { powered: goneOnce('motion'), unpowered: goneOnce('motion'), brings: ['motion'] },
 };

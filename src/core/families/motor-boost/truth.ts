@@ -1,7 +1,8 @@
 import type { Truth } from '../../contract/model';
 import { letGoSeconds, settles } from '../../toolboxes/analysis/let-go';
 import { kneeForce, masterPressure, pressureSlope } from '../../toolboxes/servo/servo-law';
-import { awakeCurrent, batteryAbove, rodLag } from './bench-stand';
+import { batteryAbove } from '../../toolboxes/electrical/supply-check-step';
+import { awakeCurrent, rodLag } from './bench-stand';
 import type { MotorBoostCondition } from './faults';
 import { assistForce, outputAt, pushForce, type MotorBoostUnit } from './geometry';
 import { residualLimit, stampShare } from './response-steps';
@@ -50,8 +51,8 @@ function supplyTruth(unit: MotorBoostUnit, condition: MotorBoostCondition): Trut
     return seen > limit ? seen : seen * Math.max(1, unit.ratedCurrent / current);
   };
   return {
-    'supply-drop': drop(feedResistance, unit.spec.supplyDropMaxV),
-    'ground-drop': drop(groundResistance, unit.spec.groundDropMaxV),
+    'supply-drop': drop(feedResistance, unit.supplyDropMax),
+    'ground-drop': drop(groundResistance, unit.groundDropMax),
   };
 }
 

@@ -1,3 +1,4 @@
+import { goneOnce } from '../../procedure/interlock';
 import {
   differenceComponents,
   differenceResolution,
@@ -125,8 +126,8 @@ export const supplyCheck: MeasuredStep<MotorPumpUnit> = {
   cautions: ['wakes-by-itself', 'motor-duty'],
   optional: false,
   characteristics: ['supply-drop', 'run-current'],
-  interlock: { kind: 'dead-once' },
-  pressure: 'charges',
+  interlock: goneOnce('pressure'),
+  brings: ['pressure'],
   feeds: {
     log: {
       needs: ['supply_voltage', 'motor_current', 'pump_on'],

@@ -1,3 +1,4 @@
+import { goneNow, goneOnce } from '../../procedure/interlock';
 import { motorPumpBoostRows } from './rows';
 import type { Family } from '../../contract/family';
 import type { Kind } from '../../contract/kind';
@@ -45,8 +46,7 @@ const servo: ServoSetup<MotorPumpUnit> = {
   controls: { power: 1 },
   startsFrom: 'charged',
   cautions: ['wakes-by-itself'],
-  interlock: { kind: 'dead-once' },
-  charges: true,
+  guards: { powered: goneOnce('pressure'), unpowered: goneNow('pressure'), brings: ['pressure'] },
 };
 const { assistCurve, unassistedCurve } = servoSteps(servo);
 

@@ -1,3 +1,4 @@
+import { goneNow, goneOnce } from '../../procedure/interlock';
 import { type LookStep, type SketchShape, inOrderOptions, leakOptions } from '../../procedure/look-step';
 
 /** A motor-pump unit from the side: master cylinder, booster, motor and pump, accumulator, reservoir. */
@@ -23,7 +24,7 @@ export const fluidLook: LookStep = {
   cautions: ['brake-fluid', 'fluid-not-mixed'],
   optional: false,
   characteristics: [],
-  interlock: { kind: 'dead-now' },
+  interlock: goneNow('pressure'),
   feeds: {
     look: {
       sketch,
@@ -62,8 +63,8 @@ export const leakLook: LookStep = {
   cautions: ['fluid-jet', 'never-loosen'],
   optional: false,
   characteristics: [],
-  interlock: { kind: 'dead-once' },
-  pressure: 'charges',
+  interlock: goneOnce('pressure'),
+  brings: ['pressure'],
   feeds: {
     look: {
       sketch,

@@ -1,3 +1,4 @@
+import { goneOnce } from '../../procedure/interlock';
 import { storeSteps } from '../../toolboxes/store/steps/store-steps';
 import type { StoreCircuit } from '../../toolboxes/store/model/store-unit';
 import { pressAngle, type PedalValveUnit } from './geometry';
@@ -37,4 +38,4 @@ export const store = storeSteps<PedalValveUnit>({
   alarm: 'alarm-pressure',
 });
 
-export const openOnce = { interlock: { kind: 'dead-once' }, pressure: 'charges' } as const;
+export const openOnce = { interlock: goneOnce('pressure'), brings: ['pressure'] } as const;

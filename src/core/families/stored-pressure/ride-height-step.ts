@@ -1,3 +1,4 @@
+import { goneNow } from '../../procedure/interlock';
 import { differenceResolution, random } from '../../instruments/uncertainty';
 import { measured, nothingMeasured } from '../../procedure/analysis-result';
 import { atMost, limitFrom } from '../../procedure/limit';
@@ -18,7 +19,7 @@ export const rideHeight: Typed = {
   cautions: ['levelling-drops', 'rigid-stands', 'stored-pressure'],
   optional: false,
   characteristics: ['height-loss'],
-  interlock: { kind: 'dead-now' },
+  interlock: goneNow('pressure'),
   feeds: {
     dials: {
       fields: (context): readonly TypedField[] => {

@@ -1,3 +1,4 @@
+import { goneNow } from '../../procedure/interlock';
 import { shellTemperature } from '../../procedure/shell-temperature';
 import { readingComponents } from '../../instruments/uncertainty';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
@@ -40,7 +41,7 @@ export const spherePrecharge: Typed = {
   cautions: ['gas-sphere', 'stored-pressure', 'fluid-not-mixed'],
   optional: false,
   characteristics: ['precharge', 'precharge@2'],
-  interlock: { kind: 'dead-now' },
+  interlock: goneNow('pressure'),
   feeds: {
     dials: {
       fields: (context): readonly TypedField[] => [

@@ -1,3 +1,4 @@
+import { goneOnce } from '../../procedure/interlock';
 import { storeSteps } from '../../toolboxes/store/steps/store-steps';
 import type { StoreCircuit } from '../../toolboxes/store/model/store-unit';
 import { fullForce, type StoredPressureUnit } from './geometry';
@@ -6,7 +7,7 @@ export const lever = 'pedal_force';
 
 export const live = { engine: 1 } as const;
 
-export const openOnce = { interlock: { kind: 'dead-once' }, pressure: 'charges' } as const;
+export const openOnce = { interlock: goneOnce('pressure'), brings: ['pressure'] } as const;
 
 export const storedCircuits: readonly StoreCircuit<StoredPressureUnit>[] = [
   {

@@ -1,7 +1,7 @@
 import type { CautionId } from '../../vocabulary/caution-id';
 import type { BenchControls } from '../../physics/bench-controls';
 import type { GuidePhase } from '../../procedure/guide-phase';
-import type { Interlock } from '../../procedure/interlock';
+import type { Hazard, Interlock } from '../../procedure/interlock';
 import { limitFrom } from '../../procedure/limit';
 import type { StepContext } from '../../procedure/step-context';
 import type { WorkshopLimits } from '../../procedure/workshop-limits';
@@ -41,8 +41,12 @@ export interface ServoSetup<Unit extends PressureServo> {
   readonly feedOff?: GuidePhase;
   readonly startsFrom: 'empty' | 'charged';
   readonly cautions: readonly CautionId[];
-  readonly interlock?: Interlock;
-  readonly charges: boolean;
+  /** What must be proved gone before it is pushed with and without its feed, and what feeding it brings back; left out where nothing is. */
+  readonly guards?: {
+    readonly powered: Interlock;
+    readonly unpowered: Interlock;
+    readonly brings: readonly Hazard[];
+  };
 }
 
 /** Output (Pa gauge) at a force of the lever (N) and a feed pressure (Pa gauge). */

@@ -69,8 +69,7 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
     cautions: ['fluid-jet', ...setup.cautions],
     optional: false,
     characteristics: assistCurveCharacteristics,
-    ...(setup.interlock ? { interlock: setup.interlock } : {}),
-    ...(setup.charges ? { pressure: 'charges' as const } : {}),
+    ...(setup.guards ? { interlock: setup.guards.powered, brings: setup.guards.brings } : {}),
     feeds: {
       log: {
         needs: [lever, 'output_pressure'],
@@ -173,7 +172,7 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
     cautions: ['fluid-jet'],
     optional: false,
     characteristics: ['unassisted-slope'],
-    ...(setup.interlock ? { interlock: { kind: 'dead-now' } as const } : {}),
+    ...(setup.guards ? { interlock: setup.guards.unpowered } : {}),
     feeds: {
       log: {
         needs: [lever, 'output_pressure'],

@@ -1,3 +1,4 @@
+import { goneOnce } from '../../../procedure/interlock';
 import { type Limit, around, limitFrom } from '../../../procedure/limit';
 import type { StepContext } from '../../../procedure/step-context';
 import type { MeasuredStep } from '../../../procedure/step-definition';
@@ -30,8 +31,8 @@ export function applicationsStep<Unit>(kit: StoreKit<Unit>) {
     cautions: ['fluid-jet'],
     optional: false,
     characteristics: [...circuits.map(({ place }) => idOf('assisted-applications', place)), ...alarmed.map(alarmIdOf)],
-    interlock: { kind: 'dead-once' },
-    pressure: 'charges',
+    interlock: goneOnce('pressure'),
+    brings: ['pressure'],
     feeds: {
       log: {
         needs: [...pressures, lever],

@@ -1,3 +1,4 @@
+import { goneOnce } from '../../../procedure/interlock';
 import { type GuidePhase, home, wait } from '../../../procedure/guide-phase';
 import type { MeasuredStep } from '../../../procedure/step-definition';
 import { analyseStoreSwitch } from '../analysis/store-switch-analysis';
@@ -31,8 +32,8 @@ export function bleedSteps<Unit>(kit: StoreKit<Unit>) {
     cautions: ['fluid-jet', ...(kit.driven === 'motor' ? (['wakes-by-itself'] as const) : [])],
     optional: false,
     characteristics: circuits.flatMap(({ place }) => [idOf('precharge', place), idOf('store-cut-in', place)]),
-    interlock: { kind: 'dead-once' },
-    pressure: 'charges',
+    interlock: goneOnce('pressure'),
+    brings: ['pressure'],
     feeds: {
       log: {
         needs: pressures,
@@ -85,8 +86,8 @@ export function bleedSteps<Unit>(kit: StoreKit<Unit>) {
     cautions: kit.driven === 'motor' ? ['wakes-by-itself', 'motor-duty'] : ['running-engine'],
     optional: false,
     characteristics: circuits.flatMap(({ place }) => [idOf('store-cut-in', place), idOf('store-cut-out', place)]),
-    interlock: { kind: 'dead-once' },
-    pressure: 'charges',
+    interlock: goneOnce('pressure'),
+    brings: ['pressure'],
     feeds: {
       log: {
         needs: [...pressures, ...pumps],

@@ -1,3 +1,4 @@
+import { goneNow } from '../../../procedure/interlock';
 import { shellTemperature } from '../../../procedure/shell-temperature';
 import { readingComponents } from '../../../instruments/uncertainty';
 import { type Limit, atMost } from '../../../procedure/limit';
@@ -39,8 +40,8 @@ export function chargeStep<Unit>(kit: StoreKit<Unit>) {
       kit.driven === 'motor' ? ['wakes-by-itself', 'motor-duty', ...kit.cautions] : ['running-engine', ...kit.cautions],
     optional: false,
     characteristics: circuits.flatMap(({ place }) => [idOf('precharge', place), idOf('charge-time', place)]),
-    interlock: { kind: 'dead-now' },
-    pressure: 'charges',
+    interlock: goneNow('pressure'),
+    brings: ['pressure'],
     feeds: {
       log: {
         needs: pressures,

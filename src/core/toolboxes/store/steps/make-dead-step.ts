@@ -1,3 +1,4 @@
+import { goneOnce } from '../../../procedure/interlock';
 import { expandedUncertainty, readingComponents } from '../../../instruments/uncertainty';
 import { ownSamples, samplesBetween, type Samples } from '../../../traces/own-samples';
 import { findStuck, type Stuck } from '../../../traces/stuck';
@@ -53,9 +54,9 @@ export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' |
       cautions: ['stored-pressure', 'fluid-jet', ...kit.cautions],
       optional: false,
       characteristics: deadIds,
-      pressure: 'proves-dead',
+      proves: ['pressure'],
       repeats: 'last',
-      ...(id === 'make-dead-after' ? { interlock: { kind: 'dead-once' } as const } : {}),
+      ...(id === 'make-dead-after' ? { interlock: goneOnce('pressure') } : {}),
       feeds: {
         log: {
           needs: pressures,

@@ -1,3 +1,4 @@
+import { goneOnce } from '../../../procedure/interlock';
 import { makeTrace } from '../../../traces/trace';
 import { type Limit, around, atMost, limitFrom } from '../../../procedure/limit';
 import type { StepAnalysis } from '../../../procedure/step-analysis';
@@ -36,8 +37,8 @@ export function restCycleStep<Unit>(kit: StoreKit<Unit>) {
       idOf('rest-time', place),
       idOf('internal-leak-flow', place),
     ]),
-    interlock: { kind: 'dead-once' },
-    pressure: 'charges',
+    interlock: goneOnce('pressure'),
+    brings: ['pressure'],
     feeds: {
       log: {
         needs: [...pressures, ...pumps],

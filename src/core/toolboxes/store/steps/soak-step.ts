@@ -1,3 +1,4 @@
+import { goneOnce } from '../../../procedure/interlock';
 import { makeTrace, type Trace } from '../../../traces/trace';
 import { type Limit, limitFrom } from '../../../procedure/limit';
 import { random } from '../../../instruments/uncertainty';
@@ -59,8 +60,8 @@ export function soakStep<Unit>(kit: StoreKit<Unit>, id: 'soak' | 'soak-isolated'
         ...circuits.flatMap(({ place }) => [idOf('half-life', place), idOf('internal-leak-flow', place)]),
         ...(isolated ? (['levelling-leak-flow'] as const) : []),
       ],
-      interlock: { kind: 'dead-once' },
-      pressure: 'charges',
+      interlock: goneOnce('pressure'),
+      brings: ['pressure'],
       feeds: {
         log: {
           needs: pressures,

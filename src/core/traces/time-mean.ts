@@ -1,4 +1,4 @@
-import type { Samples } from '../../traces/own-samples';
+import type { Samples } from './own-samples';
 
 /** A gap longer than this (s) and than so many of its own intervals is not bridged. */
 const longestBridge = 0.5;
