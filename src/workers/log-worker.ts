@@ -66,7 +66,7 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
     ...contextAt(checked.value, request.site, request.date, request.job.plan),
     corrections: request.corrections,
   };
-  const needs = { step: step.id, needs: step.feeds.log.needs, leastRows: step.feeds.log.leastRows };
+  const needs = { step: step.id, needs: step.feeds.log.needs, leastRows: step.feeds.log.leastRows, named: step.feeds.log.named };
   opened = { raw: read.value, kind: checked.value.kind, step, context, needs, policy: request.policy };
   const { rate } = step.feeds.live ?? {};
   const inHours = rate !== undefined && rate < 1;

@@ -33,7 +33,10 @@ export function suspectLog(
   context: StepContext<unknown>,
 ): AnalysisProblem[] {
   const analysis = step.analyse(trace, context);
-  const nothing = analysis.characteristics.every((each) => each.kind === 'absent');
+  // What was only sampled too slowly may be this step's all the same.
+  const nothing = analysis.characteristics.every(
+    (each) => each.kind === 'absent' && each.problem.code !== 'sampled-too-slowly',
+  );
   return [
     ...(nothing ? readsAsAnother(kind, step, trace, context) : []),
     ...proportional(kind, step, trace, context),

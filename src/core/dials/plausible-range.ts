@@ -27,6 +27,11 @@ const plausibleRanges: Readonly<Record<ShownAs, readonly [number, number]>> = {
   'small-current': [-0.1, 5],
   voltage: [0, 60],
   'long-time': [0, 60 * 86_400],
+  stiffness: [0, 1e6],
+  creep: [-0.05, 0.05],
+  energy: [0, 1e6],
+  percent: [-1, 1],
+  rotation: [0, 1000],
 };
 
 /** Range of plausible figures for a quantity read on a channel: never more than its instrument can show, SI. */

@@ -13,6 +13,7 @@ import { storeRows } from '../toolboxes/store/rows';
 import { vacuumRows } from '../toolboxes/vacuum/rows';
 import { vacuumInline } from './vacuum-inline';
 import { hydraulicBoost } from './hydraulic-boost';
+import { brakeByWire } from './brake-by-wire';
 import { motorBoost } from './motor-boost';
 import { motorPumpBoost } from './motor-pump-boost';
 import { pedalValve } from './pedal-valve';
@@ -56,6 +57,7 @@ register(vacuumSupply);
 register(hydraulicBoost);
 register(motorPumpBoost);
 register(motorBoost);
+register(brakeByWire);
 register(storedPressure);
 register(pedalValve);
 

@@ -24,7 +24,7 @@ export type MappedColumn =
     };
 
 /** What a step asks of a log. */
-export interface LogNeeds extends Pick<LogFeed, 'formerly'> {
+export interface LogNeeds extends Pick<LogFeed, 'formerly' | 'named'> {
   readonly step: string;
   readonly needs: readonly string[];
   readonly leastRows: number;
@@ -134,11 +134,33 @@ export function applyMapping(
   });
   let repeatedTimes = 0;
   for (let i = 1; i < rows; i++) if (time[i] === time[i - 1]) repeatedTimes++;
+  const said = saidColumn(raw, needs, rows);
+  if (said && !said.ok) return said;
+  if (said?.ok && !(said.value.channel in columns)) columns[said.value.channel] = said.value.column;
   const trace = makeTrace(time, columns);
   const empty = needs.needs.find((channel) => !columnOf(trace, channel));
   if (empty) return readFailed({ code: 'empty-channel', file, channel: empty, step: needs.step });
   const leftOut = keep ? problems.flatMap((problem) => ('line' in problem ? [`line ${problem.line}`] : [])) : [];
   return readOk({ trace, repeatedTimes, leftOut });
+}
+
+/** What a log says of itself in its own lines, as a column; null where it says nothing that the step asks for. */
+function saidColumn(
+  { metadata, file }: RawLog,
+  { named }: LogNeeds,
+  rows: number,
+): Read<{ readonly channel: string; readonly column: Float64Array }> | null {
+  const said = named && metadata[named.key]?.trim().toLowerCase();
+  if (!named || said === undefined) return null;
+  const at = named.values.indexOf(said);
+  if (at < 0)
+    return readFailed({
+      code: 'bad-field',
+      file,
+      field: named.key,
+      detail: `"${said}" is none of ${named.values.join(', ')}`,
+    });
+  return readOk({ channel: named.channel, column: new Float64Array(rows).fill(at + 1) });
 }
 
 /** The first thing that two columns are said to be; null where every column is something else. */

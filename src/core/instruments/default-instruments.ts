@@ -64,6 +64,23 @@ export const defaultInstruments: readonly Instrument[] = [
   meter('sensor_a', 'Stand-in track A meter, 10 V', 10, 0.001),
   meter('sensor_b', 'Stand-in track B meter, 10 V', 10, 0.001),
   meter('sleep_current', 'Stand-in meter in the feed, 2 A', 2, 0.0001),
+  ...['fl', 'fr', 'rl', 'rr'].map((wheel) =>
+    hydraulic(`wheel_pressure_${wheel}`, `Stand-in wheel transducer ${wheel}, 16 MPa`),
+  ),
+  hydraulic('master_pressure', 'Stand-in master cylinder transducer, 16 MPa'),
+  hydraulic('master_pressure_2', 'Stand-in master cylinder transducer 2, 16 MPa'),
+  {
+    channel: 'reference_pressure',
+    name: 'Stand-in test gauge, 40 MPa',
+    range: 40e6,
+    resolution: 1_000,
+    classFraction: 0.002,
+    classOf: 'reading',
+    ...uncalibrated,
+  },
+  travel('plunger_travel', 'Stand-in plunger travel gauge, 200 mm'),
+  meter('backup_voltage', 'Stand-in bank voltmeter, 60 V', 60, 0.001),
+  meter('backup_current', 'Stand-in bank ammeter, 100 A', 100, 0.01),
   electrical('flow', 'Stand-in flow meter, 20 L/min', 20e-3 / 60, 0.005e-3 / 60),
   {
     channel: 'tape_height',

@@ -31,16 +31,19 @@ export function combineRepeats(repeats: readonly (readonly Characteristic[])[]):
   const last = repeats[repeats.length - 1];
   if (repeats.length === 1) return { characteristics: last, doubts: [] };
   const doubts: AnalysisProblem[] = [];
-  const characteristics = last.map((characteristic): Characteristic => {
-    const measured = repeats
-      .map((each) => each.find((other) => other.id === characteristic.id))
-      .filter((each) => each?.kind === 'measured');
+  const characteristics = last.map(({ id }): Characteristic => {
+    const all = repeats.flatMap((each) => each.find((other) => other.id === id) ?? []);
+    // A run of another sensor says nothing of this one.
+    const speaking = all.filter((each) => each.kind !== 'absent' || each.problem.code !== 'another-sensor');
+    const measured = speaking.filter((each) => each.kind === 'measured');
     // A repeat that only found a bound contradicts a mean of the others: it stands until struck out.
-    if (measured.length !== repeats.length) return characteristic;
+    if (measured.length === 0 || measured.length !== speaking.length)
+      return speaking[speaking.length - 1] ?? all[all.length - 1];
+    if (measured.length === 1) return measured[0];
     const estimates = measured.map((each) => each.estimate);
     const by = largestDifference(estimates);
-    if (by !== null) doubts.push({ code: 'repeats-differ', characteristic: characteristic.id, by });
-    return { kind: 'measured', id: characteristic.id, estimate: meanOfRepeats(estimates) };
+    if (by !== null) doubts.push({ code: 'repeats-differ', characteristic: id, by });
+    return { kind: 'measured', id, estimate: meanOfRepeats(estimates) };
   });
   return { characteristics, doubts };
 }

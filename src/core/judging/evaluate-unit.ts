@@ -3,7 +3,7 @@ import { correctionsOf } from '../procedure/corrections';
 import type { Characteristic, Corrections, StepAnalysis } from '../procedure/step-analysis';
 import { inTodaysNames } from '../procedure/todays-names';
 import type { StepContext } from '../procedure/step-context';
-import type { MeasuredStep, StepDefinition, TypedStep } from '../procedure/step-definition';
+import { isOptional, type MeasuredStep, type StepDefinition, type TypedStep } from '../procedure/step-definition';
 import type { TypedValues } from '../procedure/typed-entry';
 import { asDials } from '../dials/default-dial';
 import { dialChannel } from '../dials/dial-readings';
@@ -141,10 +141,10 @@ function withDialsSaid(
   return { ...analysis, notes: [{ code: 'dials-assumed', channels: unnamed }, ...analysis.notes] };
 }
 
-const notRun = (step: StepDefinition<unknown>): StepEvaluation => ({
+const notRun = (step: StepDefinition<unknown>, unit: unknown): StepEvaluation => ({
   step: step.id,
   verdict: 'not-run',
-  optional: step.optional,
+  optional: isOptional(step, unit),
   characteristics: [],
   checks: [],
   doubts: [],
@@ -179,7 +179,7 @@ function judgeAnalyses(
   return {
     step: step.id,
     verdict,
-    optional: step.optional,
+    optional: isOptional(step, context.unit),
     characteristics,
     checks,
     doubts,
@@ -225,10 +225,10 @@ export function evaluateUnit(
     const step: StepDefinition<unknown> | undefined = kind.steps.find((each) => each.id === id);
     if (!step) throw new Error(`${kind.family} has no step ${id}`);
     const given = evidence.find((each) => each.step === id);
-    if (!given) return notRun(step);
+    if (!given) return notRun(step, how.context.unit);
     if (step.kind === 'look') {
       const findings = given.kind === 'findings' ? given.findings : {};
-      return { ...notRun(step), verdict: lookVerdict(step, findings), findings };
+      return { ...notRun(step, how.context.unit), verdict: lookVerdict(step, findings), findings };
     }
     const setting = given.kind === 'traces' || given.kind === 'mixed' ? given.setting : undefined;
     const context = { ...how.context, ...setting, corrections };
@@ -236,7 +236,7 @@ export function evaluateUnit(
     const analyses = analysesOf(step, given, context).map((analysis, at) =>
       at === 0 ? { ...analysis, notes: [...said, ...analysis.notes] } : analysis,
     );
-    if (analyses.length === 0) return notRun(step);
+    if (analyses.length === 0) return notRun(step, how.context.unit);
     const result = judgeAnalyses(step, analyses, context, how.policy);
     corrections = correctionsOf(result.analyses, corrections);
     return result;

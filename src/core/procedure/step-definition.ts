@@ -21,6 +21,8 @@ export interface LogFeed {
   readonly leastRows: number;
   /** Hz, below which some of its figures cannot be told; left out where none hangs on it. */
   readonly leastRate?: number;
+  /** What a log says of itself in a line `# key: value` rather than in a column: as a column of the value's place in the list, from 1 on. */
+  readonly named?: { readonly key: string; readonly channel: string; readonly values: readonly string[] };
   /** Names that logs and kept traces of this step may still have for a channel: today's → former. */
   readonly formerly?: Readonly<Record<string, string>>;
 }
@@ -51,6 +53,8 @@ export interface MeasuredStep<Unit> extends StepCommon {
   /** Only an answer in three parts will do: what happened, whether it is evidence, what it comes to. */
   readonly analyse: (trace: Trace, context: StepContext<Unit>) => Answered;
   readonly limits: (analysis: StepAnalysis, context: StepContext<Unit>) => readonly Limit[];
+  /** Units for which it need not be done, though others must: their sheet says nothing of what it tries. */
+  readonly optionalFor?: (unit: Unit) => boolean;
   /** The first that can be drawn of what is there is drawn: what needs an analysis waits for the end of a run. */
   readonly pictures: readonly [Picture<Unit>, ...Picture<Unit>[]];
 }
@@ -73,4 +77,9 @@ export function liveFeed<Unit>(step: MeasuredStep<Unit>): LiveFeed<Unit> {
   const { live } = step.feeds;
   if (!live) throw new Error(`${step.id} is not run live`);
   return live;
+}
+
+/** Whether a unit passes without the step. */
+export function isOptional(step: StepDefinition<unknown>, unit: unknown): boolean {
+  return step.optional || (step.kind === 'measured' && step.optionalFor?.(unit) === true);
 }

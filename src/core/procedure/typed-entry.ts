@@ -24,9 +24,18 @@ export interface TypedField {
 /** Values typed so far, SI, by field. */
 export type TypedValues = Readonly<Record<string, number>>;
 
+/** A table of figures, SI. */
+export interface LookUpTable {
+  readonly title: string;
+  readonly columns: readonly { readonly title: string; readonly as: ShownAs }[];
+  readonly rows: readonly (readonly number[])[];
+}
+
 /** How a step is read off dials by hand. */
 export interface TypedEntry<Unit> {
   /** Fields in the order they are read; what is expected may depend on what was typed before. */
   readonly fields: (context: StepContext<Unit>, values: TypedValues) => readonly TypedField[];
+  /** What it is read against, to be looked up or printed: figures SI, row by row. */
+  readonly table?: (context: StepContext<Unit>, values: TypedValues) => LookUpTable;
   readonly analyse: (values: TypedValues, context: StepContext<Unit>) => StepAnalysis;
 }

@@ -19,6 +19,9 @@ export type Dimension =
   | 'slope-per-force'
   | 'slope-per-angle'
   | 'force-per-pressure'
+  | 'stiffness'
+  | 'creep'
+  | 'energy'
   | 'count';
 
 export interface MeasurementUnit {
@@ -90,7 +93,14 @@ export const measurementUnits: readonly MeasurementUnit[] = [
   unit('mV', 'voltage', 1e-3),
   unit('°', 'angle', 1, ['deg']),
   unit('1/min', 'rotation', 1 / 60, ['rpm']),
-  unit('km/h', 'speed', 1 / 3.6),
+  unit('km/h', 'speed', 1 / 3.6, ['kph']),
+  unit('m/s', 'speed', 1),
+  unit('mph', 'speed', 0.44704),
+  unit('N/mm', 'stiffness', 1e3),
+  unit('lbf/in', 'stiffness', 4.448222 / 0.0254),
+  unit('mm/min', 'creep', 1e-3 / 60),
+  unit('in/min', 'creep', 0.0254 / 60),
+  unit('J', 'energy', 1),
   unit('kPa/N', 'slope-per-force', 1e3),
   unit('bar/N', 'slope-per-force', 1e5),
   unit('psi/lbf', 'slope-per-force', 6894.757 / 4.448222),

@@ -12,6 +12,8 @@ export const places = {
   fr: { title: 'front right', ending: '-fr' },
   rl: { title: 'rear left', ending: '-rl' },
   rr: { title: 'rear right', ending: '-rr' },
+  master: { title: 'master cylinder', ending: '-master' },
+  store: { title: 'store', ending: '-store' },
 } as const;
 
 export type Place = keyof typeof places;

@@ -13,6 +13,7 @@ const channelsShownAs: Partial<Record<Dimension, ShownAs>> = {
   current: 'current',
   voltage: 'voltage',
   'volume-flow': 'pump-flow',
+  rotation: 'rotation',
 };
 
 /** How a characteristic or channel is shown. */
@@ -49,4 +50,9 @@ export const openUnits: Readonly<Record<ShownAs, string>> = {
   'small-current': 'mA',
   voltage: 'V',
   'long-time': 's',
+  stiffness: 'N/mm',
+  creep: 'mm/min',
+  energy: 'J',
+  percent: '%',
+  rotation: '1/min',
 };

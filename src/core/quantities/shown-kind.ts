@@ -22,4 +22,9 @@ export type ShownAs =
   | 'current'
   | 'small-current'
   | 'voltage'
-  | 'long-time';
+  | 'long-time'
+  | 'stiffness'
+  | 'creep'
+  | 'energy'
+  | 'percent'
+  | 'rotation';

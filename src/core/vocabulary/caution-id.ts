@@ -16,4 +16,5 @@ export type CautionId =
   | 'service-mode'
   | 'fluid-not-mixed'
   | 'moving-lever'
+  | 'capacitor-bank'
   | 'rigid-stands';

@@ -30,6 +30,14 @@ export type Instruction =
   | { readonly code: 'actuate-pump'; readonly seconds: number }
   | { readonly code: 'watch-pump'; readonly seconds: number }
   | { readonly code: 'make-dead'; readonly channel: string }
+  | { readonly code: 'make-dead-bleed' }
+  | { readonly code: 'join-sensor'; readonly sensor: string; readonly seconds: number }
+  | ({ readonly code: 'pump-to'; readonly seconds: number } & AtLevel)
+  | { readonly code: 'let-pump-down'; readonly seconds: number }
+  | { readonly code: 'charge-bank'; readonly seconds: number }
+  | { readonly code: 'charger-off'; readonly seconds: number }
+  | { readonly code: 'load-bank'; readonly seconds: number }
+  | { readonly code: 'load-off' }
   | { readonly code: 'make-dead-engine-off'; readonly channel: string }
   | { readonly code: 'read-dead'; readonly seconds: number }
   | { readonly code: 'power-on-watch' }

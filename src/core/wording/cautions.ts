@@ -25,6 +25,8 @@ export const cautions: Readonly<Record<CautionId, string>> = {
   'wakes-by-itself': 'The motor starts by itself while it is supplied: hands away from belts, pads and open ports.',
   'service-mode':
     'Put it to sleep by the maker’s service function, or take the key away, before hands go to rod, pads or plug; prove it by the current.',
+  'capacitor-bank':
+    'A bank of capacitors stays charged long after the power is off, and gives its current at once: qualified people only; wait the maker’s time, then measure, before a hand goes near it.',
   'fluid-not-mixed': 'Mineral oil and glycol fluid destroy each other’s seals: fill only what the sheet names.',
   'moving-lever':
     'The rod pulls its lever at once and with its full force: hands clear of lever, clevis and pivot while there is vacuum.',

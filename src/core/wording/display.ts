@@ -101,6 +101,16 @@ export function shownUnit(as: ShownAs, units: DisplayUnits): MeasurementUnit {
       return unitOf('V');
     case 'long-time':
       return unitOf('h');
+    case 'stiffness':
+      return unitOf(units.length === 'in' ? 'lbf/in' : 'N/mm');
+    case 'creep':
+      return unitOf(units.length === 'in' ? 'in/min' : 'mm/min');
+    case 'energy':
+      return unitOf('J');
+    case 'percent':
+      return unitOf('%');
+    case 'rotation':
+      return unitOf('1/min');
     case 'count':
       return unitOf('strokes');
     case 'tally':
@@ -135,6 +145,13 @@ const liveDecimals: Readonly<Record<string, number>> = {
   mA: 1,
   V: 2,
   h: 1,
+  'N/mm': 1,
+  'lbf/in': 0,
+  'mm/min': 1,
+  'in/min': 2,
+  J: 0,
+  '%': 1,
+  '1/min': 0,
 };
 
 /** A live reading, fixed decimals so that the figures stand still. */

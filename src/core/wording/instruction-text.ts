@@ -63,6 +63,22 @@ export function instructionText(instruction: Instruction, units: DisplayUnits): 
       return 'Power off: pump the pedal until the gauge is dead';
     case 'make-dead-engine-off':
       return 'Engine off: pump the pedal until the gauges are dead';
+    case 'make-dead-bleed':
+      return 'Power off: open the bleed valve until the gauge is dead';
+    case 'join-sensor':
+      return `Gauge and hand pump at the ${instruction.sensor} sensor, its plug on: leave it at nothing`;
+    case 'pump-to':
+      return `Pump up to ${level(instruction)} and hold ${instruction.seconds} s`;
+    case 'let-pump-down':
+      return 'Let the hand pump down';
+    case 'charge-bank':
+      return 'Key on: let the bank charge';
+    case 'charger-off':
+      return 'Key off: nothing charges it, nothing draws';
+    case 'load-bank':
+      return `Switch the load on and watch for ${instruction.seconds} s`;
+    case 'load-off':
+      return 'Load off';
     case 'read-dead':
       return 'Leave it and read what is left';
     case 'power-on-watch':

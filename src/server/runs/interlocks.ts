@@ -28,7 +28,8 @@ async function recordedSteps(job: Job, except: string | null): Promise<RecordedS
   const letGo = (run: Run) => run.state === 'discarded' && run.context.source !== 'stand-in rig';
   const runs = (await listEveryRun(job.id)).filter((run) => run.id !== except && !letGo(run));
   const { steps } = sheetOf(job).kind;
-  const counts = (run: Run) => steps.some((step) => step.id === run.step && (touchesHazard(step) || step.kind === 'look'));
+  const counts = (run: Run) =>
+    steps.some((step) => step.id === run.step && (touchesHazard(step) || step.kind === 'look'));
   return Promise.all(
     runs.filter(counts).map(async (run): Promise<RecordedStep> => {
       const kept = run.state === 'kept' && run.struckOut === null;

@@ -4,7 +4,7 @@ import { ownSamples, samplesBetween, type Samples } from '../../../traces/own-sa
 import { findStuck, type Stuck } from '../../../traces/stuck';
 import { columnOf, type Trace } from '../../../traces/trace';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
-import { type GuidePhase, wait } from '../../../procedure/guide-phase';
+import { type GuidePhase, home, wait } from '../../../procedure/guide-phase';
 import { evidence, noEvidence, type Judged, type NoEvidence } from '../../../procedure/evidence';
 import { answer, joinAnswers, saying, type Question } from '../../../procedure/question';
 import type { Characteristic, StepAnalysis } from '../../../procedure/step-analysis';
@@ -21,20 +21,22 @@ import type { StoreCircuit } from '../model/store-unit';
 /** Makes a system dead and proves it on its gauges: before anything else, and again at the end. */
 export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' | 'make-dead-after') {
   const { circuits, lever, pressures, dead, bandsOf } = kit;
-  /** Strokes until each store in turn is dead: one may outlast another. */
-  function strokesToDead(context: StepContext<Unit>, circuit: StoreCircuit<Unit>): GuidePhase {
-    const level = kit.strokeLevel(context);
+  /** Until each store in turn is dead, by strokes or by its bleed valve: one may outlast another. */
+  function untilDead(context: StepContext<Unit>, circuit: StoreCircuit<Unit>): GuidePhase {
+    const end: GuidePhase['end'] = {
+      kind: 'reading',
+      channel: circuit.pressure,
+      side: 'below',
+      level: dead(context, circuit.storeOf(context.unit)).value * 0.3,
+      atMost: 240,
+    };
+    if (kit.emptiedBy === 'bleed')
+      return { instruction: { code: 'make-dead-bleed' }, controls: { bleed: 1 }, lever: home, end };
     return {
       instruction: { code: kit.driven === 'motor' ? 'make-dead' : 'make-dead-engine-off', channel: lever },
       controls: {},
-      lever: { to: level, seconds: 0.25, every: 1 },
-      end: {
-        kind: 'reading',
-        channel: circuit.pressure,
-        side: 'below',
-        level: dead(context, circuit.storeOf(context.unit)).value * 0.3,
-        atMost: 240,
-      },
+      lever: { to: kit.strokeLevel(context), seconds: 0.25, every: 1 },
+      end,
     };
   }
 
@@ -67,7 +69,7 @@ export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' |
           startsFrom: 'charged',
           guide: (context) => [
             wait({ code: 'power-off' }, {}, 1),
-            ...circuits.map((circuit) => strokesToDead(context, circuit)),
+            ...circuits.map((circuit) => untilDead(context, circuit)),
             wait({ code: 'read-dead', seconds: 4 }, {}, 4),
           ],
           bands: (context) => bandsOf(context, (store) => [0, dead(context, store).value]),

@@ -34,6 +34,8 @@ export interface StoreSetup<Unit> {
   readonly live: Partial<BenchControls>;
   readonly driven: 'motor' | 'engine';
   readonly cautions: readonly CautionId[];
+  /** Strokes do not draw on the store once its power is off: it is bled. */
+  readonly emptiedBy?: 'bleed';
   readonly alarm: 'lamp-pressure' | 'alarm-pressure';
 }
 

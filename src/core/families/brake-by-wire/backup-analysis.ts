@@ -1,0 +1,168 @@
+import { fitLine } from '../../fitting/line';
+import { random, readingComponents, systematic, type UncertaintyComponent } from '../../instruments/uncertainty';
+import { measured, nothingMeasured } from '../../procedure/analysis-result';
+import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from '../../procedure/evidence';
+import { answer, type Answered, type Question } from '../../procedure/question';
+import type { StepAnalysis } from '../../procedure/step-analysis';
+import type { StepContext } from '../../procedure/step-context';
+import { ownSamples, sampleAt, samplesBetween } from '../../traces/own-samples';
+import { together } from '../../traces/together';
+import { columnOf, type Trace } from '../../traces/trace';
+import { bankEnergy, type BackupBank, type ByWireUnit } from './geometry';
+
+type Context = StepContext<ByWireUnit>;
+
+const { floor, hypot, max, sqrt } = Math;
+
+const ids = ['backup-energy', 'assisted-applications'] as const;
+
+/** The load counts as on above this share of its largest current, and what flows before it is less than this share. */
+const onShare = 0.5;
+const quietShare = 0.05;
+/** U_0 is the mean of so long just before the load comes on, s. */
+const restSeconds = 1;
+/** Under load the bank must fall by this share of its first voltage, and be watched for so long, s. */
+const leastFall = 0.05;
+const leastSeconds = 3;
+const fewest = 8;
+
+/** A bank that was tried with a load: V, A, s, C (q is the charge that was drawn). */
+interface Discharge {
+  readonly open: number;
+  readonly first: { readonly voltage: number; readonly current: number };
+  readonly voltage: Float64Array;
+  readonly current: Float64Array;
+  readonly charge: Float64Array;
+  readonly seconds: number;
+  /** V/s at which it still rose before the load. */
+  readonly rising: number;
+  readonly quiet: boolean;
+}
+
+function findDischarge(trace: Trace): Discharge | NoEvidence {
+  for (const channel of ['backup_voltage', 'backup_current'])
+    if (!columnOf(trace, channel)) return noEvidence({ code: 'channel-missing', channel });
+  const rows = together(trace, ['backup_voltage', 'backup_current']);
+  const volts = ownSamples(rows, rows.columns.backup_voltage);
+  const amperes = ownSamples(rows, rows.columns.backup_current);
+  const most = amperes.value.reduce((top, each) => max(top, each), 0);
+  const on = amperes.value.findIndex((each) => each > onShare * most);
+  if (!(most > 0) || on < 1) return noEvidence({ code: 'load-not-seen' });
+  // The last moment before the load, and the load's own first: a step lies between them.
+  let before = on - 1;
+  while (before > 0 && amperes.value[before] > quietShare * most) before--;
+  const start = amperes.time[on];
+  let off = on;
+  while (off < amperes.value.length && amperes.value[off] > 0.2 * most) off++;
+  const end = amperes.time[off - 1];
+  const rest = samplesBetween(volts, amperes.time[before] - restSeconds, amperes.time[before]);
+  if (rest.value.length === 0) return noEvidence({ code: 'no-rest-before' });
+  const open = rest.value.reduce((sum, each) => sum + each, 0) / rest.value.length;
+  const restLine = fitLine(rest.time, rest.value);
+  const loaded = samplesBetween(volts, start, end);
+  const current = Float64Array.from(loaded.time, (time) => amperes.value[sampleAt(amperes, time)] ?? Number.NaN);
+  const charge = new Float64Array(current.length);
+  for (let i = 1; i < current.length; i++)
+    charge[i] = charge[i - 1] + ((current[i] + current[i - 1]) / 2) * (loaded.time[i] - loaded.time[i - 1]);
+  return {
+    open,
+    first: { voltage: loaded.value[0], current: current[0] },
+    voltage: loaded.value,
+    current,
+    charge,
+    seconds: end - start,
+    rising: restLine.termination === 'converged' ? restLine.slope : 0,
+    quiet: Math.abs(amperes.value[before]) <= quietShare * most,
+  };
+}
+
+function dischargeEvidence(found: Discharge): Judged<Discharge> {
+  const { voltage, open, seconds, quiet, rising } = found;
+  if (voltage.length < fewest)
+    return noEvidence({ code: 'too-few-samples', channel: 'backup_voltage', samples: voltage.length, needed: fewest });
+  if (seconds < leastSeconds) return noEvidence({ code: 'hold-too-short', seconds, needed: leastSeconds });
+  const fell = found.first.voltage - voltage[voltage.length - 1];
+  if (fell < leastFall * open) return noEvidence({ code: 'bank-hardly-fell', by: fell, needed: leastFall * open });
+  // A charger that is still on carries part of the load.
+  if (rising * restSeconds > 0.01 * open) return noEvidence({ code: 'charger-still-on' });
+  return evidence(found, [], quiet ? [] : [{ code: 'no-rest-before' }]);
+}
+
+/** Of a bank: what it holds from `open` V down to what is of use, and what stops that is; with U. */
+export function energyOf(
+  bank: BackupBank,
+  found: {
+    readonly open: number;
+    readonly capacitance: number;
+    readonly resistance: number;
+    readonly parts: readonly UncertaintyComponent[];
+  },
+): StepAnalysis {
+  const { open, capacitance, resistance } = found;
+  const energy = bankEnergy(capacitance, open, bank.least);
+  const parts = found.parts.map((part) => ({ ...part, standard: part.standard * max(energy, 1) }));
+  const stops = floor(energy / bank.energyPerStop);
+  const standard = hypot(...parts.map((part) => part.standard));
+  // Whether another stop is in it may hang on the uncertainty.
+  const near =
+    floor((energy + 2 * standard) / bank.energyPerStop) !== floor((energy - 2 * standard) / bank.energyPerStop);
+  return {
+    characteristics: [
+      measured('backup-energy', energy, parts),
+      measured('assisted-applications', stops, near ? [systematic('counting', 0.5)] : []),
+    ],
+    events: [],
+    notes: [
+      { code: 'bank-found', capacitance, resistance },
+      ...(open < bank.least ? [{ code: 'bank-below-least', voltage: open, least: bank.least } as const] : []),
+      ...(open >= bank.least && open < 0.9 * bank.full
+        ? [{ code: 'bank-not-full', voltage: open, full: bank.full } as const]
+        : []),
+    ],
+  };
+}
+
+function bankOf(shown: Evidence<Discharge>, context: Context): StepAnalysis {
+  const { bank } = context.unit;
+  if (!bank) return nothingMeasured(ids, { code: 'no-bank-on-sheet' });
+  const { open, first, voltage, current, charge } = shown;
+  const resistance = (open - first.voltage) / first.current;
+  if (resistance < 0) return nothingMeasured(ids, { code: 'charger-still-on' });
+  const inner = voltage.map((value, i) => value + current[i] * resistance);
+  const line = fitLine(inner, charge);
+  if (line.termination !== 'converged' || !(line.slope < 0))
+    return nothingMeasured(ids, { code: 'fit-failed', termination: line.termination });
+  const share = (channel: string, value: number) => {
+    const meter = context.instruments.get(channel);
+    return meter ? hypot(...readingComponents(meter, value, context.date).map((part) => part.standard)) / value : 0;
+  };
+  const capacitance = -line.slope;
+  const perVolt = open > bank.least ? (2 * open ** 2) / (open ** 2 - bank.least ** 2) : 2;
+  return energyOf(bank, {
+    open,
+    capacitance,
+    resistance,
+    parts: [
+      random('fit', sqrt(line.slopeVariance) / capacitance),
+      systematic(
+        'gauge-gain',
+        hypot(share('backup_current', first.current), (perVolt - 1) * share('backup_voltage', open)),
+      ),
+    ],
+  });
+}
+
+/**
+ * A bank of capacitors discharged through a load: C = −dq/d(U + I·R_i) by a straight line over the charge drawn, R_i by the step at
+ * load-on; E = ½·C·(U_0² − U_min²) J with U_0 held just before; floor(E/E_stop) stops. Channels `backup_voltage` V, `backup_current` A
+ * (discharge positive).
+ */
+export function analyseBackup(trace: Trace, context: Context): Answered {
+  const question: Question<Context, Discharge, Discharge> = {
+    characteristics: ids,
+    happened: findDischarge,
+    shows: dischargeEvidence,
+    comesTo: bankOf,
+  };
+  return answer(question, trace, context);
+}

@@ -1,0 +1,223 @@
+import type { ChannelRow } from '../../quantities/channels';
+import type { BroughtRows } from '../../procedure/brought-rows';
+
+declare module '../../quantities/characteristics' {
+  interface CharacteristicWords {
+    'safe-voltage': true;
+    'sensor-offset': true;
+    'sensor-gain': true;
+    linearity: true;
+    'stage-1-stiffness': true;
+    'stage-2-stiffness': true;
+    'stage-change-travel': true;
+    'tracking-gain': true;
+    'steady-error': true;
+    'dead-time': true;
+    lag: true;
+    overshoot: true;
+    'stroke-creep': true;
+    'plunger-creep': true;
+    'fallback-pressure': true;
+    'backup-energy': true;
+    'wheel-release-time': true;
+    'wheel-residual': true;
+  }
+}
+declare module '../../physics/bench-controls' {
+  interface ControlWords {
+    'sensor-at': true;
+    'hand-pump': true;
+    'bank-load': true;
+  }
+}
+declare module '../../procedure/workshop-limits' {
+  interface LimitWords {
+    /** A fallback pressure may fall short of what the pedal's ratio gives by this fraction. */
+    readonly fallbackShortfall: number;
+  }
+}
+
+const wheelTitles = { fl: 'front left', fr: 'front right', rl: 'rear left', rr: 'rear right' } as const;
+const sides = {
+  fl: ['fl', 'front', 'left', 'lf'],
+  fr: ['fr', 'front', 'right', 'rf'],
+  rl: ['rl', 'rear', 'left', 'lr'],
+  rr: ['rr', 'rear', 'right'],
+} as const;
+
+const perWheel = (id: string, title: string, words: readonly string[]): Readonly<Record<string, ChannelRow>> =>
+  Object.fromEntries(
+    Object.entries(wheelTitles).map(([wheel, where]) => [
+      `${id}_${wheel}`,
+      {
+        title: `${title}, ${where}`,
+        dimension: 'pressure',
+        fileUnit: 'kPa',
+        reference: 'gauge',
+        words: [...words, ...sides[wheel as keyof typeof sides]],
+      } satisfies ChannelRow,
+    ]),
+  );
+
+/** Words of this family alone. */
+export const byWireRows = {
+  characteristics: {
+    'safe-voltage': {
+      title: 'Bank after the wait',
+      unit: 'V',
+      as: 'voltage',
+      dial: { kind: 'reading', channel: 'backup_voltage' },
+    },
+    'sensor-offset': {
+      title: 'Zero',
+      unit: '%',
+      as: 'percent',
+      dial: { kind: 'quotient', channels: ['sensor_a', 'sensor_supply'] },
+    },
+    'sensor-gain': {
+      title: 'Gain',
+      unit: '1',
+      as: 'ratio',
+      dial: { kind: 'quotient', channels: ['sensor_a', 'sensor_supply'] },
+    },
+    linearity: {
+      title: 'Linearity',
+      unit: '%',
+      as: 'percent',
+      dial: { kind: 'quotient', channels: ['sensor_a', 'sensor_supply'] },
+    },
+    'stage-1-stiffness': {
+      title: 'First stage',
+      unit: 'N/mm',
+      as: 'stiffness',
+      dial: { kind: 'quotient', channels: ['pedal_force', 'pedal_travel'] },
+    },
+    'stage-2-stiffness': {
+      title: 'Second stage',
+      unit: 'N/mm',
+      as: 'stiffness',
+      dial: { kind: 'quotient', channels: ['pedal_force', 'pedal_travel'] },
+    },
+    'stage-change-travel': {
+      title: 'Change of stage',
+      unit: 'mm',
+      as: 'length',
+      dial: { kind: 'difference', channel: 'pedal_travel' },
+    },
+    'tracking-gain': {
+      title: 'Gain',
+      unit: '1',
+      as: 'ratio',
+      dial: { kind: 'quotient', channels: ['wheel_pressure', 'target_pressure'] },
+    },
+    'steady-error': {
+      title: 'Steady error',
+      unit: 'kPa',
+      as: 'difference',
+      dial: { kind: 'between', channels: ['wheel_pressure', 'target_pressure'] },
+    },
+    'dead-time': { title: 'Dead time', unit: 's', as: 'time', dial: { kind: 'watch' } },
+    lag: { title: 'Lag', unit: 's', as: 'time', dial: { kind: 'watch' } },
+    overshoot: {
+      title: 'Overshoot',
+      unit: '%',
+      as: 'percent',
+      dial: { kind: 'difference', channel: 'wheel_pressure' },
+    },
+    'stroke-creep': {
+      title: 'Creep of the pedal',
+      unit: 'mm/min',
+      as: 'creep',
+      dial: { kind: 'rate', channel: 'pedal_travel' },
+    },
+    'plunger-creep': {
+      title: 'Creep of the plunger',
+      unit: 'mm/min',
+      as: 'creep',
+      dial: { kind: 'rate', channel: 'plunger_travel' },
+    },
+    'fallback-pressure': {
+      title: 'Pressure by the foot alone',
+      unit: 'kPa',
+      as: 'gauge',
+      dial: { kind: 'reading', channel: 'wheel_pressure_rl' },
+    },
+    'backup-energy': {
+      title: 'Energy of the bank',
+      unit: 'J',
+      as: 'energy',
+      dial: { kind: 'reading', channel: 'backup_voltage' },
+    },
+    'wheel-release-time': {
+      title: 'Release time, slowest wheel',
+      unit: 's',
+      as: 'time',
+      dial: { kind: 'watch' },
+      openName: 'release-time',
+    },
+    'wheel-residual': {
+      title: 'Residual pressure',
+      unit: 'kPa',
+      as: 'difference',
+      dial: { kind: 'difference', channel: 'wheel_pressure' },
+      openName: 'residual-output',
+    },
+  },
+  channels: {
+    master_pressure: {
+      title: 'Master cylinder',
+      dimension: 'pressure',
+      fileUnit: 'kPa',
+      reference: 'gauge',
+      words: ['master', 'cylinder', 'mc', 'pressure', 'p', '1'],
+    },
+    master_pressure_2: {
+      title: 'Master cylinder 2',
+      dimension: 'pressure',
+      fileUnit: 'kPa',
+      reference: 'gauge',
+      words: ['master', 'cylinder', 'mc', 'pressure', 'p', '2'],
+    },
+    reference_pressure: {
+      title: 'Reference gauge',
+      dimension: 'pressure',
+      fileUnit: 'kPa',
+      reference: 'gauge',
+      words: ['reference', 'ref', 'test gauge', 'pressure', 'p'],
+    },
+    ...perWheel('wheel_pressure', 'Wheel', ['wheel', 'brake', 'caliper', 'pressure', 'p', 'actual']),
+    ...perWheel('target_pressure', 'Target', ['target', 'desired', 'commanded', 'setpoint', 'wheel', 'pressure', 'p']),
+    plunger_travel: {
+      title: 'Plunger travel',
+      dimension: 'length',
+      fileUnit: 'mm',
+      words: ['plunger', 'actuator', 'travel', 'stroke', 'position'],
+    },
+    motor_speed: {
+      title: 'Motor speed',
+      dimension: 'rotation',
+      fileUnit: '1/min',
+      words: ['motor', 'speed', 'rpm', 'rotation'],
+    },
+    sensor_at: {
+      title: 'Sensor',
+      dimension: 'ratio',
+      fileUnit: '1',
+      words: ['sensor number', 'sensor at'],
+    },
+    backup_voltage: {
+      title: 'Backup bank',
+      dimension: 'voltage',
+      fileUnit: 'V',
+      words: ['backup', 'capacitor', 'bank', 'reserve', 'voltage'],
+    },
+    backup_current: {
+      title: 'Bank current',
+      dimension: 'current',
+      fileUnit: 'A',
+      words: ['backup', 'capacitor', 'bank', 'discharge', 'current'],
+    },
+  },
+  controls: ['sensor-at', 'hand-pump', 'bank-load'],
+  limits: { fallbackShortfall: 0.15 },
+} as const satisfies BroughtRows;
