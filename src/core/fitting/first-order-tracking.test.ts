@@ -55,7 +55,7 @@ describe('an output that follows a command', () => {
 
   it('is told apart from noise at any rate: dead time and time constant within 5 %, U as often as it says', () => {
     let [within, of] = [0, 0];
-    for (let seed = 0; seed < 300; seed++) {
+    for (let seed = 0; seed < 100; seed++) {
       const random = randomSource(labelledSeed(seed, 'tracking'));
       const rate = [50, 100, 200, 500, 1000][seed % 5];
       const command = held(rate);
@@ -78,8 +78,8 @@ describe('an output that follows a command', () => {
       if (Math.abs(fit.timeConstant - truth.timeConstant) <= 2 * fit.timeConstantStandard) within++;
       of += 2;
     }
-    expect(within / of).toBeGreaterThan(0.93);
-    expect(within / of).toBeLessThan(0.975);
+    expect(within / of).toBeGreaterThan(0.91);
+    expect(within / of).toBeLessThan(0.985);
   });
 
   it('finds a rate limit where there is one, and none where there is none', () => {

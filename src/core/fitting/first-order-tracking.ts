@@ -57,6 +57,11 @@ interface Commands {
   readonly value: Float64Array;
 }
 
+function intervalOf({ time }: Samples): number {
+  const intervals = time.slice(1).map((at, i) => at - time[i]);
+  return intervals.sort()[intervals.length >> 1] ?? 0;
+}
+
 /** A command's changes: samples that say again what was said before are left out. */
 function changesOf({ time, value }: Samples): Commands {
   const kept: number[] = [];
@@ -141,7 +146,8 @@ export function fitTracking(
   if (chosen.length < fewest) return failed('too-few-points', chosen.length);
   const at = Float64Array.from(chosen, (i) => response.time[i]);
   const seen = Float64Array.from(chosen, (i) => response.value[i]);
-  const problem: Problem = { commands: changesOf(command), at, seen, start: seen[0], block };
+  const interval = intervalOf(command);
+  const problem: Problem = { interval, commands: changesOf(command), at, seen, start: seen[0], block };
 
   const thin = thinned(problem);
   let begin: FollowingLaw | null = null;
@@ -165,6 +171,8 @@ export function fitTracking(
 }
 
 interface Problem {
+  /** Median interval of the command's samples, s. */
+  readonly interval: number;
   readonly commands: Commands;
   readonly at: Float64Array;
   readonly seen: Float64Array;
@@ -316,15 +324,16 @@ function finished(problem: Problem, { law, sum, limited, termination }: Descent)
   for (const score of scores.values())
     for (let a = 0; a < size; a++) for (let b = 0; b < size; b++) meat.set(a, b, meat.get(a, b) + score[a] * score[b]);
   const sandwich = inverted.mmul(meat).mmul(inverted);
-  const standardOf = (k: number) => {
-    const own = inverted.get(k, k) * variance;
-    const ofBlocks = sandwich.get(k, k);
-    return sqrt(ofBlocks > muchMore * own ? ofBlocks : own);
-  };
+  const own = (k: number) => inverted.get(k, k) * variance;
+  const uneven = (k: number) => sandwich.get(k, k) > muchMore * own(k);
+  const standardOf = (k: number) => sqrt(uneven(k) ? sandwich.get(k, k) : own(k));
+  // Steps that come unevenly early were asked for between two samples of the command: half an interval before it says so, on average.
+  const unseen = uneven(0) ? problem.interval : 0;
   const fit: TrackingFit = {
     ...law,
+    deadTime: law.deadTime + unseen / 2,
     termination,
-    deadTimeStandard: standardOf(0),
+    deadTimeStandard: Math.hypot(standardOf(0), unseen / sqrt(12)),
     timeConstantStandard: standardOf(1) * law.timeConstant,
     residual: sqrt(sum / max(1, n - size)),
     count: n,

@@ -8,6 +8,8 @@ import { analyseBackup, energyOf } from './backup-analysis';
 import { bankEnergy, type ByWireUnit } from './geometry';
 import { electricHazards, handsIn, keyOff, keyOn, type Context, type Measured } from './step-parts';
 
+/** How long nothing flows before the load, s. */
+export const restBeforeLoad = 5;
 /** How long the load stays on, s, where a bank is emptied in a minute by it. */
 const loaded = 25;
 /** A hand reads watch and meter to this, s. */
@@ -126,7 +128,7 @@ export const backup: Measured = {
       startsFrom: 'charged',
       guide: () => [
         wait({ code: 'charge-bank', seconds: 20 }, keyOn, 20),
-        wait({ code: 'charger-off', seconds: 5 }, keyOff, 5),
+        wait({ code: 'charger-off', seconds: restBeforeLoad }, keyOff, restBeforeLoad),
         wait({ code: 'load-bank', seconds: loaded }, loadOn, loaded),
         wait({ code: 'load-off' }, keyOff, 3),
       ],

@@ -7,6 +7,7 @@ import { batteryAbove } from '../../toolboxes/electrical/supply-check-step';
 import { chargingCircuit, type ChargingCircuit } from '../../toolboxes/store/model/charging-circuit';
 import type { AccumulatorCondition, ByWireCondition } from './faults';
 import {
+  bankDrain,
   forceForShare,
   masterPressureAt,
   sensorRatio,
@@ -39,8 +40,6 @@ const pumpIdle = 0.35;
 /** Time constants: without power the pedal reaches the wheels, a bank is charged, s; what it is charged through is no load of a meter. */
 const fallbackLag = 0.04;
 const bankCharge = 8;
-/** A bank drains itself to its safe voltage in this share of the wait. */
-const drainsIn = 0.8;
 /** Load that a bank is tried with draws this share of what would empty it in a minute. */
 const loadSeconds = 60;
 /** Pedal and wheels are moved in steps of this while anything moves, s; at rest in the bench's own. Commands are kept back so many of them. */
@@ -116,9 +115,7 @@ function byWirePlant(unit: ByWireUnit, condition: ByWireCondition, around: Surro
   };
   const keys = Object.keys(state) as (keyof typeof state)[];
   const bank = unit.bank;
-  const drain = bank
-    ? (unit.safeWait * drainsIn) / max(0.1, Math.log(bank.full / min(unit.safeVoltage, 0.9 * bank.full)))
-    : 1;
+  const drain = bankDrain(unit);
 
   const heldByWheels = () => pressures.reduce((sum, pressure) => sum + pressure * wheelCompliance, 0);
 

@@ -219,6 +219,15 @@ export function sensorRatio({ offset, full, fullScale }: RatioSensor, pressure: 
   return offset + ((full - offset) * pressure) / fullScale;
 }
 
+/** A bank drains itself to its safe voltage in this share of the wait. */
+const drainsIn = 0.8;
+
+/** Time constant with which a sound bank drains itself, s. */
+export function bankDrain({ bank, safeWait, safeVoltage }: ByWireUnit): number {
+  if (!bank) return Infinity;
+  return (safeWait * drainsIn) / max(0.1, Math.log(bank.full / min(safeVoltage, 0.9 * bank.full)));
+}
+
 /** Energy (J) of a bank between two voltages: ½·C·(U1² − U2²), none where the first is not above the second. */
 export function bankEnergy(capacitance: number, from: number, to: number): number {
   return from > to ? (capacitance * (from ** 2 - to ** 2)) / 2 : 0;

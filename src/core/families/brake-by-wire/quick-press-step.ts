@@ -2,11 +2,12 @@ import { random, systematic } from '../../instruments/uncertainty';
 import { absent, beyond, measured } from '../../procedure/analysis-result';
 import { evidence, noEvidence, type Judged, type NoEvidence } from '../../procedure/evidence';
 import { atMost } from '../../procedure/limit';
-import { answer, type Question } from '../../procedure/question';
+import { answer, saying, type Question } from '../../procedure/question';
 import type { Characteristic } from '../../procedure/step-analysis';
 import { ownInterval, ownSamples, samplesBetween, type Samples } from '../../traces/own-samples';
 import { integrated } from '../../traces/time-mean';
 import { columnOf, type Trace } from '../../traces/trace';
+import { weakSupplyIn } from '../../toolboxes/electrical/weak-supply';
 import { gaugeLag } from './gauge-doubt';
 import { wheels, type Wheel } from './geometry';
 import { plateausOf } from './plateaus';
@@ -183,6 +184,7 @@ export const panic: Measured = {
         ...wheels.flatMap((wheel) => [`target_pressure_${wheel}`, `wheel_pressure_${wheel}`]),
         lever,
         'motor_current',
+        'supply_voltage',
       ],
       leastRows: 40,
       leastRate: slowest,
@@ -193,7 +195,7 @@ export const panic: Measured = {
       bands: ({ unit }) => ({ wheel_pressure_fl: [0, unit.working * 1.1] }),
     },
   },
-  analyse: (trace, context) => answer(question, trace, context),
+  analyse: (trace, context) => saying(answer(question, trace, context), weakSupplyIn(trace, context.unit.ratedVoltage)),
   limits: (_analysis, { unit: { spec } }) => [
     atMost('rise-time', {
       value: spec.panicRiseTimeMaxS,

@@ -13,7 +13,7 @@ import { answer, joinAnswers, type Answered, type Question } from '../../procedu
 import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
 import type { CharacteristicId } from '../../quantities/characteristics';
-import { ownInterval, ownSamples, samplesBetween, scatterOf, type Samples } from '../../traces/own-samples';
+import { ownInterval, ownSamples, sampleAt, samplesBetween, scatterOf, type Samples } from '../../traces/own-samples';
 import { integrated, largestWindow } from '../../traces/time-mean';
 import { columnOf, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
@@ -96,13 +96,23 @@ function followedEvidence(found: Followed, { unit }: Context): Judged<Followed> 
   return evidence(found);
 }
 
+/** Mean of a channel that stands at each sample until the next, by its samples from `from` to before `to`; NaN without any. */
+function heldMean({ time, value }: Samples, from: number, to: number): number {
+  let [sum, count] = [0, 0];
+  for (let i = sampleAt({ time }, from); i < time.length && time[i] < to; i++) {
+    sum += value[i];
+    count++;
+  }
+  return count > 0 ? sum / count : Number.NaN;
+}
+
 /** What was held at every plateau that lasted; a plateau with no reading of the wheel is left out. */
 function heldAt({ plateaus, target, pressure }: Followed): readonly Held[] {
-  const [ofTarget, ofPressure] = [integrated(target), integrated(pressure)];
+  const ofPressure = integrated(pressure);
   const scatter = scatterOf(pressure);
   return plateaus.flatMap(({ to }): Held[] => {
     const from = to - heldSeconds;
-    const [asked, got] = [ofTarget.mean(from, to), ofPressure.mean(from, to)];
+    const [asked, got] = [heldMean(target, from, to), ofPressure.mean(from, to)];
     if (!Number.isFinite(asked) || !Number.isFinite(got)) return [];
     const count = samplesBetween(pressure, from, to).time.length;
     // What still moves at the end of a plateau is not held yet.

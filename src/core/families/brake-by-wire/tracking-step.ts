@@ -1,6 +1,7 @@
 import { wait } from '../../procedure/guide-phase';
 import { around, atMost, type Limit } from '../../procedure/limit';
 import { saying } from '../../procedure/question';
+import { weakSupplyIn } from '../../toolboxes/electrical/weak-supply';
 import { forceForShare, wheels } from './geometry';
 import { keyOn, letGo, lever, provedSafe, restAwake, stampAndHold, wake, type Measured } from './step-parts';
 import { analyseTracking, trackingIds } from './tracking-analysis';
@@ -64,7 +65,11 @@ export const tracking: Measured = {
         ),
     },
   },
-  analyse: (trace, context) => saying(analyseTracking(trace, context), [{ code: 'one-clock-assumed' }]),
+  analyse: (trace, context) =>
+    saying(analyseTracking(trace, context), [
+      { code: 'one-clock-assumed' },
+      ...weakSupplyIn(trace, context.unit.ratedVoltage),
+    ]),
   limits: (_analysis, { unit: { spec } }): Limit[] =>
     wheels.flatMap((wheel) => {
       const [gain, steady, deadTime, lag, overshoot] = trackingIds(wheel);

@@ -2,6 +2,7 @@ import type { Truth } from '../../contract/model';
 import { aroundStores, storeTruth } from '../../toolboxes/store/model/store-truth';
 import type { AccumulatorCondition, ByWireCondition } from './faults';
 import {
+  bankDrain,
   bankEnergy,
   masterPressureAt,
   wheels,
@@ -9,6 +10,7 @@ import {
   type ByWireUnit,
   type PlungerUnit,
 } from './geometry';
+import { restBeforeLoad } from './backup-step';
 import { transferIds } from './transfer-analysis';
 import { trackingIds } from './tracking-analysis';
 import type { SensorPlace } from './sensors';
@@ -35,9 +37,12 @@ export function byWireTruth(unit: ByWireUnit, condition: ByWireCondition, places
   };
 }
 
-function bankTruth({ bank }: ByWireUnit, { capacitance }: ByWireCondition): Truth {
+function bankTruth(unit: ByWireUnit, { capacitance }: ByWireCondition): Truth {
+  const { bank } = unit;
   if (!bank) return {};
-  return { 'backup-energy': bankEnergy(bank.capacitance * capacitance, bank.full, bank.least) };
+  // Between charger and load it drains a little.
+  const open = bank.full * Math.exp(-restBeforeLoad / bankDrain(unit));
+  return { 'backup-energy': bankEnergy(bank.capacitance * capacitance, open, bank.least) };
 }
 
 function sensorTruth({ sensors }: ByWireCondition, place: SensorPlace): readonly (readonly [string, number])[] {

@@ -3,6 +3,7 @@ import type { Kind } from '../../contract/kind';
 import { saying } from '../../procedure/question';
 import { servoPicture } from '../../toolboxes/servo/servo-curve';
 import { servoSteps } from '../../toolboxes/servo/servo-steps';
+import { weakSupply } from '../../toolboxes/electrical/weak-supply';
 import { motorBoostBench } from './bench-stand';
 import type { MotorBoostCondition } from './faults';
 import { prepareMotorBoost, type MotorBoostUnit } from './geometry';
@@ -18,16 +19,12 @@ import { sensorTracks } from './track-step';
 const servo = servoSteps(motorServo);
 const { unassistedCurve } = servo;
 
-/** Below this share of the rated voltage a supply is called weak; what the motor then gives is what it is judged by. */
-const weakShare = 0.95;
-
 const assistCurve: Measured = {
   ...servo.assistCurve,
   analyse: (trace, context) => {
     const analysis = servo.assistCurve.analyse(trace, context);
-    const rated = context.unit.ratedVoltage;
-    const voltage = analysis.vacuum ?? rated;
-    return voltage < weakShare * rated ? saying(analysis, [{ code: 'weak-supply', voltage, rated }]) : analysis;
+    const { ratedVoltage } = context.unit;
+    return saying(analysis, weakSupply(analysis.vacuum ?? ratedVoltage, ratedVoltage));
   },
 };
 
