@@ -120,6 +120,8 @@ const heldBack = 0.93;
 const convincing = 20;
 /** Residuals of one block hang together; what they scatter beyond their own noise is taken where it is so many times as much. */
 const muchMore = 2.25;
+/** No chance of a few steps makes it so many times what the noise alone would: the steps themselves come unevenly. */
+const farMore = 12;
 
 /**
  * Fits first order with dead time to all stretches of a record at once (`command` is held between its own samples; `response` in the
@@ -291,6 +293,15 @@ function descend(problem: Problem, from: FollowingLaw, limited: boolean): Descen
   return { law, sum, limited, termination: 'max-iterations' };
 }
 
+/** Variance of what scatters from sample to sample: by the median of second differences, which steps do not move. */
+function noiseVariance(of: Float64Array): number {
+  const second = new Float64Array(max(1, of.length - 2));
+  for (let i = 1; i + 1 < of.length; i++) second[i - 1] = abs(of[i + 1] - 2 * of[i] + of[i - 1]);
+  second.sort();
+  // A second difference has √6 times the deviation, the median of |x| of a normal deviate is 0.6745 of it.
+  return (second[second.length >> 1] / 0.6745) ** 2 / 6;
+}
+
 function finished(problem: Problem, { law, sum, limited, termination }: Descent): TrackingFit {
   const n = problem.at.length;
   const columns = derivatives(problem, law, limited);
@@ -328,7 +339,8 @@ function finished(problem: Problem, { law, sum, limited, termination }: Descent)
   const uneven = (k: number) => sandwich.get(k, k) > muchMore * own(k);
   const standardOf = (k: number) => sqrt(uneven(k) ? sandwich.get(k, k) : own(k));
   // Steps that come unevenly early were asked for between two samples of the command: half an interval before it says so, on average.
-  const unseen = uneven(0) ? problem.interval : 0;
+  const noise = noiseVariance(problem.seen);
+  const unseen = sandwich.get(0, 0) > farMore * inverted.get(0, 0) * noise ? problem.interval : 0;
   const fit: TrackingFit = {
     ...law,
     deadTime: law.deadTime + unseen / 2,

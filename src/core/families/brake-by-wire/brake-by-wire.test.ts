@@ -734,8 +734,8 @@ describe('asleep and discharged, and proved', () => {
     expect(typed({ ...good, waited: 600 })).toBe('undecided');
     expect(typed({ ...good, 'bank-meter-seen': 2 })).toBe('undecided');
     expect(typed({ ...good, 'safe-voltage': 11 })).toBe('fail');
-    const { waited: _waited, ...unwaited } = good;
-    expect(typed(unwaited)).toBe('undecided');
+    const { waited, ...unwaited } = good;
+    expect([waited, typed(unwaited)]).toEqual([960, 'undecided']);
   });
 });
 
