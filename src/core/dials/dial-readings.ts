@@ -32,6 +32,8 @@ export function dialAt(step: DialledStep, id: CharacteristicId): DialReading {
     case 'flow':
       return { ...how, channel: gaugeAt(step, how.channel) };
     case 'between':
+    case 'share':
+    case 'worked-out':
     case 'quotient':
       return { ...how, channels: [gaugeAt(step, how.channels[0]), gaugeAt(step, how.channels[1])] };
     case 'watch':
@@ -45,6 +47,8 @@ export function dialChannel(step: DialledStep, id: CharacteristicId): string | n
   const how = dialAt(step, id);
   switch (how.kind) {
     case 'between':
+    case 'share':
+    case 'worked-out':
     case 'quotient':
       return how.channels[0];
     case 'watch':

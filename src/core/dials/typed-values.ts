@@ -69,6 +69,12 @@ function typedComponents(how: DialReading, value: number, context: StepContext<u
         const instrument = gauge(channel);
         return instrument ? readingComponents(instrument, value, context.date) : [];
       });
+    case 'share':
+      return how.channels.flatMap((channel) => {
+        const instrument = gauge(channel);
+        return instrument ? [systematic('pair-gain', usualShare(instrument, context.date))] : [];
+      });
+    case 'worked-out':
     case 'quotient':
       return how.channels.flatMap((channel) => {
         const instrument = gauge(channel);

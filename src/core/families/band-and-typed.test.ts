@@ -74,7 +74,10 @@ const quotients: Readonly<Record<string, string>> = {
   'pressure/force': 'slope-per-force',
   'pressure/angle': 'slope-per-angle',
   'force/pressure': 'force-per-pressure',
+  'force/length': 'stiffness',
 };
+
+const rates: Readonly<Record<string, string>> = { pressure: 'pressure-rate', length: 'creep' };
 
 describe('values typed by hand', () => {
   const steps = kind.steps.filter((step): step is MeasuredStep<unknown> => step.kind === 'measured');
@@ -106,13 +109,17 @@ describe('values typed by hand', () => {
         case 'between':
           return expect(how.channels.map(dial)).toEqual([own, own]);
         case 'rate':
-          return expect([dial(how.channel), own]).toEqual(['pressure', 'pressure-rate']);
+          return expect(rates[dial(how.channel)]).toBe(own);
         case 'flow':
           return expect([dial(how.channel), own]).toEqual(['pressure', 'volume-flow']);
         case 'watch':
           return expect(own).toBe('time');
         case 'quotient':
           return expect(quotients[how.channels.map(dial).join('/')]).toBe(own);
+        case 'share':
+          return expect([new Set(how.channels.map(dial)).size, own]).toEqual([1, 'percent']);
+        case 'worked-out':
+          return expect([how.channels.map(dial), own]).toEqual([['voltage', 'current'], 'energy']);
         case 'count':
           return expect(own).toBe('ratio');
       }

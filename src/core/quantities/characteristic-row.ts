@@ -7,6 +7,10 @@ export type DialReading =
   | { readonly kind: 'reading'; readonly channel: string }
   /** Quotient of two readings of two gauges. */
   | { readonly kind: 'quotient'; readonly channels: readonly [string, string] }
+  /** A share of a span, off two gauges: what they are off by counts whole, however small the share. */
+  | { readonly kind: 'share'; readonly channels: readonly [string, string] }
+  /** Worked out of what two gauges read: it is neither of their readings. */
+  | { readonly kind: 'worked-out'; readonly channels: readonly [string, string] }
   /** Two gauges against each other. */
   | { readonly kind: 'between'; readonly channels: readonly [string, string] }
   /** Change of one gauge's reading over a watched time. */

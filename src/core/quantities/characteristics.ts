@@ -21,7 +21,7 @@ export function joinCharacteristics(more: Readonly<Record<string, Characteristic
 /** The same dial at another place: the channel of that place where there is one. */
 function dialAt(dial: DialReading, place: Place): DialReading {
   const there = (channel: string) =>
-    [`${channel}_${place}`, channel.replace('front', place), channel.replace(/_a$/, `_${place}`)].find((each) =>
+    [`${channel}_${place}`, channel.replace('front', place), channel.replace(/_(?:a|fl)$/, `_${place}`)].find((each) =>
       findChannel(each),
     ) ?? channel;
   switch (dial.kind) {
@@ -29,6 +29,8 @@ function dialAt(dial: DialReading, place: Place): DialReading {
     case 'count':
       return dial;
     case 'quotient':
+    case 'share':
+    case 'worked-out':
     case 'between':
       return { ...dial, channels: [there(dial.channels[0]), there(dial.channels[1])] };
     default:

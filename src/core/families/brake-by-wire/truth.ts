@@ -23,14 +23,16 @@ export function byWireTruth(unit: ByWireUnit, condition: ByWireCondition, places
     'quiescent-current': condition.asleep,
     'stroke-creep': condition.creep,
     'fallback-pressure': masterPressureAt(unit, unit.fallbackForce),
-    // A pedal that hardly moves is not followed to where it changes stage.
+    // A pedal that hardly moves is not followed to where it changes stage, and one that creeps is not where its spring has it.
     ...(condition.stiffer > 1
       ? { 'stage-1-stiffness': simulator.stiffness1 * condition.stiffer }
-      : {
-          'stage-1-stiffness': simulator.stiffness1,
-          'stage-2-stiffness': simulator.stiffness2,
-          'stage-change-travel': simulator.changeTravel,
-        }),
+      : condition.creep !== 0
+        ? {}
+        : {
+            'stage-1-stiffness': simulator.stiffness1,
+            'stage-2-stiffness': simulator.stiffness2,
+            'stage-change-travel': simulator.changeTravel,
+          }),
     ...bankTruth(unit, condition),
     ...Object.fromEntries(places.flatMap((place) => sensorTruth(condition, place))),
     ...Object.fromEntries(wheels.flatMap((wheel) => wheelTruth(unit, condition, wheel))),
@@ -67,7 +69,7 @@ function wheelTruth(
     ...(offset < 0 ? [] : ([[tracking, gain]] as const)),
     [deadTime, condition.deadTime],
     ...(offset < 0 ? [] : ([[lag, unit.timeConstant * slower]] as const)),
-    [overshoot, 0],
+    ...(condition.creep === 0 ? ([[overshoot, 0]] as const) : []),
     [`wheel-residual@${wheel}`, Math.max(0, offset)],
   ];
 }
