@@ -1,5 +1,5 @@
 import dayjs from 'dayjs';
-import { kindNamed, findStep } from '@/core/families';
+import { kindNamed, kindOfSheet, findStep } from '@/core/families';
 import { planOf, type AnyKind } from '@/core/contract/kind';
 import type { ActiveFault } from '@/core/physics/plant';
 import type { PlanId } from '@/core/procedure/step-context';
@@ -166,6 +166,8 @@ const supply = kindNamed('vacuum-supply');
 const hydraulic = kindNamed('hydraulic-boost');
 const motorPump = kindNamed('motor-pump-boost');
 const motorBooster = kindNamed('motor-boost');
+const plungerUnit = kindNamed('brake-by-wire', 'plunger');
+const storeUnit = kindNamed('brake-by-wire', 'accumulator');
 const stored = kindNamed('stored-pressure');
 const valve = kindNamed('pedal-valve');
 
@@ -243,6 +245,18 @@ const sheets = [
     kind: motorBooster,
     name: motorBooster.sheet.example.name,
     spec: motorBooster.sheet.example.spec as object,
+  },
+  {
+    id: 'ullerby-w6',
+    kind: plungerUnit,
+    name: plungerUnit.sheet.example.name,
+    spec: plungerUnit.sheet.example.spec as object,
+  },
+  {
+    id: 'tarnock-w9',
+    kind: storeUnit,
+    name: storeUnit.sheet.example.name,
+    spec: storeUnit.sheet.example.spec as object,
   },
   { id: 'ullerby-glacier', kind: stored, name: stored.sheet.example.name, spec: stored.sheet.example.spec as object },
   { id: 'ostvale-dv2', kind: valve, name: valve.sheet.example.name, spec: valve.sheet.example.spec as object },
@@ -438,6 +452,48 @@ const jobs: readonly DemoJob[] = [
     steps: 6,
   },
   {
+    id: 'job-ul-w6-021',
+    sheet: 'ullerby-w6',
+    serial: 'UL-W6-021',
+    vehicle: 'Electric people mover 1',
+    complaint: 'Pulls to the right at every stop',
+    place: 'on-bench',
+    person: 'Tomas Rehn',
+    seed: 6021,
+    pairError: 0,
+    faults: [{ id: 'outlet-valve-leak', severity: 0.3 }],
+    hoursAgo: 5,
+    steps: 10,
+  },
+  {
+    id: 'job-tk-w9-004',
+    sheet: 'tarnock-w9',
+    serial: 'TK-W9-004',
+    vehicle: 'Hybrid valley shuttle 3',
+    complaint: 'Amber lamp after a week in the yard',
+    place: 'on-bench',
+    person: 'Noor Halabi',
+    seed: 9004,
+    pairError: 0,
+    faults: [{ id: 'backup-capacitor-weak', severity: 0.35 }],
+    hoursAgo: 6,
+    steps: 8,
+  },
+  {
+    id: 'job-ul-w6-008',
+    sheet: 'ullerby-w6',
+    serial: 'UL-W6-008',
+    vehicle: 'Electric people mover 2',
+    complaint: 'Yearly test',
+    place: 'on-bench',
+    person: 'Ilse Varga',
+    seed: 6008,
+    pairError: 0,
+    faults: [],
+    hoursAgo: 7,
+    steps: 14,
+  },
+  {
     id: 'job-ug-cs-007',
     sheet: 'ullerby-glacier',
     serial: 'UG-CS-007',
@@ -559,7 +615,7 @@ async function demoSpheres(now: Date): Promise<void> {
 function sheetNamed(id: string): { readonly kind: AnyKind; readonly name: string; readonly spec: object } {
   const sheet = sheets.find((each) => each.id === id);
   if (!sheet) throw new Error(`the demo shop has no sheet ${id}`);
-  return { ...sheet, kind: kindNamed(sheet.kind.family, (sheet.spec as { layout?: string }).layout) };
+  return { ...sheet, kind: kindOfSheet({ family: sheet.kind.family, spec: sheet.spec }) ?? sheet.kind };
 }
 
 /** Chunks as the recorder would have written them: a second each. */

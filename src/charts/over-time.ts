@@ -14,6 +14,8 @@ export interface TimeLine {
   readonly reference: string;
   readonly values: ArrayLike<number>;
   readonly band: readonly [number, number] | null;
+  /** It is what was asked for, not what was measured. */
+  readonly asked?: true;
 }
 
 export interface OverTime {
@@ -57,6 +59,9 @@ export function overTimeOption(data: OverTime, tokens: Tokens): EChartsOption {
   const focus = data.focus && data.lines[0] && roundedFocus(data.focus, data.lines[0].unit);
   // Violet is the way back of a curve and nothing else.
   const tones = [tokens.measured, tokens.ink, tokens.softInk];
+  const toneOf = (line: TimeLine, at: number) => (line.asked ? tokens.bandEdge : tones[at % tones.length]);
+  // What is asked for is dotted, and a tone that comes again is dashed.
+  const dashOf = (line: TimeLine, at: number) => (line.asked ? [2, 4] : at < tones.length ? 'solid' : [9, 5]);
   return {
     animation: false,
     textStyle: { fontFamily: textFace, color: tokens.ink },
@@ -123,12 +128,12 @@ export function overTimeOption(data: OverTime, tokens: Tokens): EChartsOption {
         name: line.title,
         type: 'line' as const,
         yAxisIndex: symbols.indexOf(line.unit.symbol),
-        step: line.unit.symbol === '1' ? ('end' as const) : undefined,
+        step: line.unit.symbol === '1' || line.asked ? ('end' as const) : undefined,
         data: minMaxIndices(line.values, columnsOfPixels).map((i) => [data.time[i], fromSi(line.values[i], line.unit)]),
         showSymbol: false,
         silent: true,
-        lineStyle: { color: tones[at % tones.length], width: 2.5 },
-        itemStyle: { color: tones[at % tones.length] },
+        lineStyle: { color: toneOf(line, at), width: line.asked ? 1.6 : 2.5, type: dashOf(line, at) },
+        itemStyle: { color: toneOf(line, at) },
         markArea: line.band
           ? {
               silent: true,

@@ -14,6 +14,8 @@ export interface RideTheLine {
   readonly wayBack: Path;
   /** The other circuit's pull and way back, drawn as it comes beside the first. */
   readonly second?: { readonly title: string; readonly path: Path };
+  /** Both together. */
+  readonly sum?: { readonly title: string; readonly path: Path };
   /** Every sample, unsmoothed, drawn faintly under the lines. */
   readonly samples?: Path;
   /** Where the unit is now. */
@@ -54,7 +56,8 @@ export function rideTheLineOption(data: RideTheLine, { input, output, tokens, si
   ];
   const { band } = data;
   const end = fromSi(band.curve.inputEnd, input.unit);
-  const top = niceCeiling(fromSi(Math.max(...band.high), output.unit) * 1.02);
+  const ofSum = data.sum?.path.reduce((most, [, y]) => Math.max(most, y), 0) ?? 0;
+  const top = niceCeiling(fromSi(Math.max(...band.high, ofSum), output.unit) * 1.02);
   const fontSize = size === 'bench' ? 15 : 13;
   const axis = ({ title, unit, reference }: CurveAxis, max: number) => ({
     type: 'value' as const,
@@ -134,6 +137,11 @@ export function rideTheLineOption(data: RideTheLine, { input, output, tokens, si
       {
         ...line('second', data.second?.path ?? [], tokens.ink, size === 'bench' ? 2 : 1.4),
         lineStyle: { color: tokens.ink, width: size === 'bench' ? 2 : 1.4, type: [5, 4] as number[] },
+        z: 4,
+      },
+      {
+        ...line('sum', data.sum?.path ?? [], tokens.ink, size === 'bench' ? 2 : 1.4),
+        lineStyle: { color: tokens.ink, width: size === 'bench' ? 2 : 1.4, type: [2, 4] as number[] },
         z: 4,
       },
       line('way-back', data.wayBack, tokens.wayBack, size === 'bench' ? 3 : 2),

@@ -104,6 +104,12 @@ function rideTheLine(data: PictureData, curve: Curve): DrawnPicture {
     const column = smoothed(samples.columns[channel] ?? []);
     return column.length === smoothX.length ? pathOf(smoothX, column, steps) : [];
   };
+  const sumPath = () => {
+    const columns = curve.outputs.map((channel) => samples.columns[channel] ?? []);
+    if (columns.some((column) => column.length !== input.length)) return [];
+    const sum = Float64Array.from(input, (_, i) => columns.reduce((all, column) => all + column[i], 0));
+    return pathOf(smoothX, smoothed(sum), steps);
+  };
   const now =
     data.running && nowInput !== undefined && nowOutput !== undefined
       ? ([nowInput, corrected(nowOutput)] as const)
@@ -115,6 +121,7 @@ function rideTheLine(data: PictureData, curve: Curve): DrawnPicture {
         pull: path(0, turned ? turn + 1 : input.length),
         wayBack: turned ? path(turn, input.length) : [],
         ...(second === undefined ? {} : { second: { title: channelTitle(second), path: secondPath(second) } }),
+        ...(curve.sum === undefined ? {} : { sum: { title: curve.sum, path: sumPath() } }),
         samples: pathOf(input, output, steps),
         now,
         marks: marks.length > 0 ? marks : live,
@@ -126,6 +133,7 @@ function rideTheLine(data: PictureData, curve: Curve): DrawnPicture {
         ? `${data.step.title}. ${marks.map((mark) => `${mark.title} at ${mark.detail}`).join('. ')}`
         : `${axes.output.title} against ${axes.input.title.toLowerCase()} over the band where a sound unit lies`,
       ...(second === undefined ? [] : [`Dashed: ${channelTitle(second).toLowerCase()}`]),
+      ...(curve.sum === undefined ? [] : [`Dotted: ${curve.sum.toLowerCase()}`]),
     ]
       .map((sentence) => `${sentence}.`)
       .join(' '),
@@ -176,6 +184,17 @@ function overTime(data: PictureData, channels: readonly string[]): DrawnPicture 
   return { option: overTimeOption(drawn, data.tokens), text };
 }
 
+/** Lowest and highest of all lines, SI, with nothing. */
+function reachOf(lines: readonly { readonly values: ArrayLike<number> }[]): readonly [number, number] {
+  let [low, high] = [0, 0];
+  for (const { values } of lines)
+    for (let i = 0; i < values.length; i++) {
+      if (values[i] < low) low = values[i];
+      if (values[i] > high) high = values[i];
+    }
+  return [low, high];
+}
+
 function overTimeData(data: PictureData, channels: readonly string[]): { data: OverTime; text: string } {
   const { samples, units, bands, result } = data;
   const lines = channels
@@ -189,8 +208,10 @@ function overTimeData(data: PictureData, channels: readonly string[]): { data: O
         reference: referenceOf(as),
         values: samples.columns[channel] ?? [],
         band: bands[channel] ?? null,
+        ...(channel.startsWith('target_') ? { asked: true as const } : {}),
       };
     });
+  const [low, high] = reachOf(lines.filter((line) => line.reference === 'gauge'));
   const titles: Readonly<Record<string, string>> = { 'switch-closes': 'closes', 'switch-opens': 'opens' };
   const events = (result?.analyses.at(-1)?.events ?? []).flatMap((event) =>
     event.time !== null && titles[event.id] ? [{ title: titles[event.id], time: event.time }] : [],
@@ -207,6 +228,8 @@ function overTimeData(data: PictureData, channels: readonly string[]): { data: O
       events,
       funnel: funnelOf(data, channels[0]),
       focus: focusOf(data),
+      // A gauge’s noise about nothing is no pressure below it; what really is below is drawn.
+      fromZero: lines[0]?.reference === 'gauge' && low > -0.02 * high && focusOf(data) === null,
     },
     text: [`${channels.map(channelTitle).join(' and ')} over time`, last.filter(Boolean).join(', ')]
       .filter(Boolean)

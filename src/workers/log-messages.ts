@@ -20,7 +20,13 @@ export type LogRequest =
       readonly corrections: Corrections;
       readonly policy: DecisionPolicy;
     }
-  | { readonly kind: 'judge'; readonly mapping: readonly MappedColumn[]; readonly leaveOut: boolean }
+  /** `said`: what somebody says the log is about, where its step asks for that; null where only the file says. */
+  | {
+      readonly kind: 'judge';
+      readonly mapping: readonly MappedColumn[];
+      readonly leaveOut: boolean;
+      readonly said: string | null;
+    }
   /** Asks for the trace in parts ready to be sent; `judge` has gone before. */
   | { readonly kind: 'part'; readonly from: number };
 
@@ -33,6 +39,8 @@ export type LogAnswer =
       /** The log says of itself that the stand-in rig made it. */
       readonly standIn: boolean;
       readonly rows: number;
+      /** What the file says it is about, where its step asks for that. */
+      readonly said: string | null;
       readonly guesses: readonly GuessedColumn[];
     }
   | { readonly kind: 'unusable'; readonly problems: readonly ReadProblem[]; readonly count: number }

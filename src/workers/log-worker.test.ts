@@ -61,8 +61,8 @@ async function opened(file: File, over: Parameters<typeof opening>[1] = {}) {
   const { ask, said } = await worker();
   const answer = await ask(opening(file, over));
   if (answer.kind !== 'opened') throw new Error(JSON.stringify(answer));
-  const judge = (leaveOut = false) =>
-    ask({ kind: 'judge', mapping: answer.guesses.map((guess) => guess.mapped), leaveOut });
+  const judge = (leaveOut = false, about: string | null = null) =>
+    ask({ kind: 'judge', mapping: answer.guesses.map((guess) => guess.mapped), leaveOut, said: about });
   return { ask, said, answer, judge };
 }
 

@@ -66,7 +66,12 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
     ...contextAt(checked.value, request.site, request.date, request.job.plan),
     corrections: request.corrections,
   };
-  const needs = { step: step.id, needs: step.feeds.log.needs, leastRows: step.feeds.log.leastRows, named: step.feeds.log.named };
+  const needs = {
+    step: step.id,
+    needs: step.feeds.log.needs,
+    leastRows: step.feeds.log.leastRows,
+    named: step.feeds.log.named,
+  };
   opened = { raw: read.value, kind: checked.value.kind, step, context, needs, policy: request.policy };
   const { rate } = step.feeds.live ?? {};
   const inHours = rate !== undefined && rate < 1;
@@ -88,13 +93,19 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
     fingerprint: headerFingerprint(headers),
     standIn,
     rows,
+    said: (step.feeds.log.named && metadata[step.feeds.log.named.key]?.trim().toLowerCase()) ?? null,
     guesses: guesses.map((guess, at) => ({ ...guess, mapped: named[at] })),
   });
 }
 
-function judge({ mapping, leaveOut }: Extract<LogRequest, { kind: 'judge' }>): void {
+function judge({ mapping, leaveOut, said }: Extract<LogRequest, { kind: 'judge' }>): void {
   if (!opened) return;
-  const { raw, kind, step, context, needs, policy } = opened;
+  const { kind, step, context, needs, policy } = opened;
+  const key = step.feeds.log.named?.key;
+  const raw =
+    said === null || key === undefined
+      ? opened.raw
+      : { ...opened.raw, metadata: { ...opened.raw.metadata, [key]: said } };
   const mapped = applyMapping(raw, mapping, needs, { ambient: context.ambient.pressure, leaveOut });
   if (!mapped.ok) {
     const [first] = mapped.problems;

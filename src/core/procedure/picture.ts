@@ -9,6 +9,8 @@ export interface CurvePicture<Unit> {
   readonly input: string;
   /** The band is the first one's. */
   readonly outputs: readonly [string, ...string[]];
+  /** Its outputs together are one line more, called so. */
+  readonly sum?: string;
   /** Where a sound unit lies at a supply (SI of the plan's supply). */
   readonly expected: (unit: Unit, supply: number, here: Here) => ExpectedCurve;
   /** Lowest and highest output (SI) of a sound unit at an input (SI) and a supply, on the apply branch. */
@@ -48,6 +50,7 @@ const bandPoints = 72;
 export function plainCurve<Unit>(curve: {
   readonly input: string;
   readonly outputs: CurvePicture<Unit>['outputs'];
+  readonly sum?: string;
   readonly inputEnd: (unit: Unit) => number;
   readonly band: (unit: Unit, input: number) => readonly [number, number];
 }): CurvePicture<Unit> {
@@ -56,6 +59,7 @@ export function plainCurve<Unit>(curve: {
     kind: 'curve',
     input,
     outputs,
+    ...(curve.sum === undefined ? {} : { sum: curve.sum }),
     expected: (unit) => {
       const inputEnd = curve.inputEnd(unit);
       const apply = Array.from({ length: bandPoints + 1 }, (_, at) => {

@@ -31,3 +31,8 @@ export function partPlace(id: string): { readonly word: string; readonly place: 
 function isPlace(text: string): text is Place {
   return Object.hasOwn(places, text);
 }
+
+/** How a place is called; a word that is none as it is. */
+export function placeTitle(text: string): string {
+  return isPlace(text) ? places[text].title : text;
+}

@@ -18,6 +18,8 @@ import { channelTitle } from '@/core/quantities/channels';
 import type { JobView } from '@/server/jobs/job-view';
 import { Chart } from '@/ui/charts/chart';
 import { chartTokens } from '@/charts/chart-colours';
+import { placeTitle } from '@/core/quantities/places';
+import { Choice } from '@/ui/parts/choice';
 import { Key } from '@/ui/parts/key';
 import { readFrame } from '@/core/traces/frame';
 import { growingFrom, type GrowingTrace } from '@/core/traces/trace';
@@ -318,6 +320,23 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
               </ListItem>
             ))}
           </List>
+        )}
+        {step.feeds.log.named && (
+          <p className={styles.named}>
+            <label htmlFor="log-named">{channelTitle(step.feeds.log.named.channel)}</label>
+            <Choice
+              id="log-named"
+              value={mapped.said ?? ''}
+              onChange={(said) => log.judge(mapped.mapping, false, said)}
+            >
+              {mapped.said === null && <option value="">say which</option>}
+              {step.feeds.log.named.values.map((value) => (
+                <option key={value} value={value}>
+                  {placeTitle(value)}
+                </option>
+              ))}
+            </Choice>
+          </p>
         )}
         <MappingTable
           headers={mapped.opened.headers}

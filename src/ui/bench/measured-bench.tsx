@@ -348,6 +348,11 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
                   , dashed
                 </span>
               )}
+              {curve.sum && (
+                <span>
+                  <i style={{ background: 'var(--palette-tone-ink)' }} /> {curve.sum.toLowerCase()}, dotted
+                </span>
+              )}
               <span>
                 <i style={{ background: 'var(--palette-tone-bandEdge)' }} /> where a sound one lies
               </span>

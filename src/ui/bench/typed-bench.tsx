@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import type { Site } from '@/core/formats/site-file';
+import { entryOf } from '@/core/dials/characteristic-entry';
 import type { JudgedStep } from '@/core/judging/evaluate-unit';
 import { fromSi, type MeasurementUnit } from '@/core/quantities/measurement-unit';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
@@ -15,6 +16,7 @@ import { OverdueNote } from '@/ui/parts/overdue-note';
 import { Refused, send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
 import { BenchHead } from './bench-head';
+import { LookUpTable } from './look-up-table';
 import { CautionList } from './caution-list';
 import { ShutNotice, useShut } from './shut-notice';
 import { StepList } from './step-list';
@@ -46,6 +48,7 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
     units,
     policy,
   });
+  const table = entryOf(step).table?.(context, typed.values);
   const inputs = useRef(new Map<string, HTMLInputElement>());
   const [trouble, setTrouble] = useState('');
   const [busy, setBusy] = useState(false);
@@ -188,6 +191,7 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
                 <span className={styles.expected}>{expectedText(row)}</span>
               </div>
             ))}
+            {table && <LookUpTable table={table} units={units} />}
           </div>
         )}
       </main>
@@ -218,6 +222,7 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
             Read the stand-in’s gauge
           </Button>
         )}
+        {table && !locked && unread.length === 0 && <Button onClick={() => window.print()}>Print the table</Button>}
         <div className={styles.spring} />
         <p>Type a unit if the dial has another: 14 inHg, 0.7 bar</p>
       </footer>

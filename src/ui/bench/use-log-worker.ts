@@ -20,6 +20,8 @@ export type LogState =
       readonly mapping: readonly MappedColumn[];
       /** True when a log with these headers has been read before. */
       readonly remembered: boolean;
+      /** What the log is about, where the step asks for that and somebody or the file has said so. */
+      readonly said: string | null;
       readonly judged: Judged | null;
       readonly problems: readonly ReadProblem[];
       readonly problemCount: number;
@@ -44,12 +46,13 @@ export function useLogWorker(setting: OpenRequest, feed: LogFeed) {
   const ask = useCallback((request: LogRequest) => worker.current?.postMessage(request), []);
 
   const judge = useCallback(
-    (mapping: readonly MappedColumn[], leaveOut = false) => {
+    (mapping: readonly MappedColumn[], leaveOut = false, saidNow?: string) => {
+      const said = saidNow ?? (state.kind === 'mapped' ? state.said : null);
       // What was judged before belongs to another mapping and cannot be kept any more.
-      setState((was) => (was.kind === 'mapped' ? { ...was, mapping, judged: null } : was));
-      ask({ kind: 'judge', mapping, leaveOut });
+      setState((was) => (was.kind === 'mapped' ? { ...was, mapping, said, judged: null } : was));
+      ask({ kind: 'judge', mapping, leaveOut, said });
     },
-    [ask],
+    [ask, state],
   );
 
   const cancel = useCallback(() => {
@@ -105,11 +108,12 @@ export function useLogWorker(setting: OpenRequest, feed: LogFeed) {
           opened,
           mapping,
           remembered: known.mapping !== null,
+          said: opened.said,
           judged: null,
           problems: [],
           problemCount: 0,
         });
-        made.postMessage({ kind: 'judge', mapping, leaveOut: false } satisfies LogRequest);
+        made.postMessage({ kind: 'judge', mapping, leaveOut: false, said: null } satisfies LogRequest);
       };
       made.postMessage({ kind: 'open', file, ...setting } satisfies LogRequest);
     },

@@ -96,7 +96,7 @@ function commonContradictions(spec: CommonSpec, refuse: Refuse): void {
 export const plungerSchema = z
   .strictObject({
     ...commonShape,
-    source: z.literal('plunger').default('plunger'),
+    source: z.literal('plunger'),
     plungerBoreMm: positive(100),
     plungerStrokeMm: positive(300),
     plungerCreepMaxMmPerMin: positive(100).default(1),
@@ -109,7 +109,7 @@ export const plungerSchema = z
 export const accumulatorSchema = z
   .strictObject({
     ...commonShape,
-    source: z.literal('accumulator').default('accumulator'),
+    source: z.literal('accumulator'),
     ...storeShape,
     motorRunMaxS: positive(600).default(90),
   })
@@ -127,6 +127,7 @@ const field = sheetFields<PlungerSpec>();
 const required = true;
 
 const sourceField: SheetField = field('source', 'Pressure source', '', 'size', {
+  required,
   choices: [
     { value: 'plunger', title: 'Plunger driven by a motor' },
     { value: 'accumulator', title: 'Pump and accumulator' },

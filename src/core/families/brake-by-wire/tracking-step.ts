@@ -57,10 +57,11 @@ export const tracking: Measured = {
       },
       bands: ({ unit }, readings) =>
         Object.fromEntries(
-          wheels.map((wheel) => {
-            const asked = readings[`target_pressure_${wheel}`] ?? 0;
+          wheels.flatMap((wheel) => {
+            const asked = readings[`target_pressure_${wheel}`];
+            if (asked === undefined) return [];
             const reach = unit.spec.steadyErrorMaxKpa * 1e3;
-            return [`wheel_pressure_${wheel}`, [Math.max(0, asked - reach), asked + reach]] as const;
+            return [[`wheel_pressure_${wheel}`, [Math.max(0, asked - reach), asked + reach]] as const];
           }),
         ),
     },
@@ -85,7 +86,7 @@ export const tracking: Measured = {
   pictures: [
     {
       kind: 'over-time',
-      channels: ['wheel_pressure_fl', 'wheel_pressure_fr', 'wheel_pressure_rl', 'wheel_pressure_rr'],
+      channels: [...wheels.map((wheel) => `wheel_pressure_${wheel}`), 'target_pressure_fl', 'target_pressure_rl'],
     },
   ],
 };

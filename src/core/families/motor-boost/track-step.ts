@@ -11,6 +11,7 @@ const percent = (value: number) => value / 100;
 const picture = plainCurve<MotorBoostUnit>({
   input: 'rod_travel',
   outputs: ['sensor_a', 'sensor_b'],
+  sum: 'Sum of both tracks',
   inputEnd: ({ stroke }) => stroke * 1.05,
   band: ({ sensor, spec }, travel) => {
     const line = sensor.supply * trackShare(sensor, travel);
