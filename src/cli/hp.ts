@@ -60,7 +60,9 @@ function listFamilies(): void {
           unit: characteristicRow(id).unit,
         })),
       })),
-      faults: kind.model.faults.map(({ id, title, shows }) => ({ id, title, shows })),
+      faults: kind.model.faults.map(({ id, title, shows, parts = [] }) => ({ id, title, shows, parts })),
+      parts: kind.parts ?? [],
+      symptoms: (kind.symptoms ?? []).map(({ id, title }) => ({ id, title })),
     })),
   );
 }

@@ -16,6 +16,7 @@ import { readReadings } from '@/core/formats/readings';
 import { contextAt, readSite, type Site } from '@/core/formats/site-file';
 import { checkKind, readUnitSheet, type UnitSheet } from '@/core/formats/unit-sheet';
 import type { JudgedStep, StepEvidence } from '@/core/judging/evaluate-unit';
+import { couplingsCalled } from '@/core/vocabulary/coupling-words';
 import { findUnit, toSi } from '@/core/quantities/measurement-unit';
 import type { Trace } from '@/core/traces/trace';
 import { fail, orFail } from './failure';
@@ -28,9 +29,20 @@ export function readText(file: string): string {
   }
 }
 
+/** The one family that a shop's word means; said on stderr, for the word is not the exact one. */
+function familyCalled(text: string): Family | undefined {
+  const called = couplingsCalled(text).filter(({ family }) => family !== null);
+  const [one] = called;
+  if (called.length !== 1 || one.family === null) return undefined;
+  process.stderr.write(`"${text}" is taken as ${one.family}: ${one.means}\n`);
+  return findFamily(one.family);
+}
+
 export function familyNamed(id: string): Family {
   return (
-    findFamily(id) ?? fail({ code: 'unknown-family', file: 'argument', family: id, known: families.map((f) => f.id) })
+    findFamily(id) ??
+    familyCalled(id) ??
+    fail({ code: 'unknown-family', file: 'argument', family: id, known: families.map((f) => f.id) })
   );
 }
 

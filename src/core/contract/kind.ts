@@ -3,8 +3,10 @@ import type { CurvePicture } from '../procedure/picture';
 import type { PlanId, StepContext } from '../procedure/step-context';
 import type { StepDefinition } from '../procedure/step-definition';
 import type { Model } from './model';
+import type { Part } from './part';
 import type { Plan } from './plan';
 import type { SheetField } from './sheet-field';
+import type { Symptom } from './symptom';
 
 /** The sheet of one kind: its format, its form, and the SI unit that it describes. */
 export interface Sheet<Spec, Unit> {
@@ -24,6 +26,9 @@ export interface Kind<Spec, Unit, Condition> {
   readonly description: string;
   readonly sheet: Sheet<Spec, Unit>;
   readonly model: Model<Unit, Condition>;
+  /** What of it can be worked on, and what its drivers complain of; left out where nobody has said yet. */
+  readonly parts?: readonly Part[];
+  readonly symptoms?: readonly Symptom[];
   /** The first is the plan that a unit is judged on unless another is chosen. */
   readonly plans: readonly Plan<Unit>[];
   readonly steps: readonly StepDefinition<Unit, Condition>[];

@@ -61,3 +61,33 @@ describe('scatter', () => {
     },
   );
 });
+
+describe('parts and symptoms', () => {
+  const said = everyKind.filter((kind) => kind.parts);
+
+  it('of every kind that names them speak of its own steps and faults, and each fault is of a part', () => {
+    expect(said.length).toBeGreaterThanOrEqual(3);
+    for (const { family, parts = [], symptoms = [], steps, model } of said) {
+      const [stepIds, faultIds, partIds] = [steps, model.faults, parts].map((all) => all.map(({ id }) => id));
+      for (const part of parts) {
+        expect([family, part.id, part.affects.length > 0]).toEqual([family, part.id, true]);
+        for (const step of part.affects) expect([part.id, stepIds]).toEqual([part.id, expect.arrayContaining([step])]);
+      }
+      for (const { id, parts: at = [] } of model.faults) {
+        expect([id, at.length > 0]).toEqual([id, true]);
+        for (const part of at) expect([id, partIds]).toEqual([id, expect.arrayContaining([part])]);
+      }
+      // Two layouts of a family share their symptoms: a fault may be the other one's.
+      const ofFamily = everyKind.filter((kind) => kind.family === family).flatMap((kind) => kind.model.faults);
+      const known = [...faultIds, ...ofFamily.map(({ id }) => id)];
+      for (const symptom of symptoms)
+        for (const fault of Object.keys(symptom.of))
+          expect([symptom.id, fault, known.includes(fault)]).toEqual([symptom.id, fault, true]);
+      // A part that is at fault is tried again by a step that tells of its fault.
+      for (const { id, parts: at = [], tells } of model.faults) {
+        const again = parts.filter((part) => at.includes(part.id)).flatMap((part) => part.affects);
+        expect([id, tells.some((step) => again.includes(step))]).toEqual([id, true]);
+      }
+    }
+  });
+});

@@ -8,6 +8,7 @@ import type { Face } from './job-view';
 export interface SheetCard {
   readonly id: string;
   readonly name: string;
+  readonly family: string;
   readonly familyTitle: string;
   readonly face: Face;
 }
@@ -25,6 +26,6 @@ export async function sheetCards(): Promise<SheetCard[]> {
       airTemperature: temperature,
       workshopLimits: defaultWorkshopLimits,
     });
-    return [{ id, name, familyTitle: kind.title, face: { input, low, high, measured: null } }];
+    return [{ id, name, family: kind.family, familyTitle: kind.title, face: { input, low, high, measured: null } }];
   });
 }

@@ -21,6 +21,7 @@ import { isolationHold } from './isolation-step';
 import { faultCodes, handsLook } from './look-steps';
 import { bankDead, makeSafeAfter, makeSafeBefore } from './make-safe-steps';
 import { accumulatorModel, plungerModel } from './model';
+import { accumulatorParts, byWireSymptoms, plungerParts } from './parts-and-symptoms';
 import { panic } from './quick-press-step';
 import { release } from './release-step';
 import { byWireRows } from './rows';
@@ -174,6 +175,8 @@ const plunger: Kind<PlungerSpec, PlungerUnit, ByWireCondition> = {
     prepare: preparePlunger,
   },
   model: plungerModel,
+  parts: plungerParts,
+  symptoms: byWireSymptoms,
   plans: [benchPlan(plungerSteps)],
   steps: plungerSteps,
   curve: simulatorCurve.pictures[0] as Kind<PlungerSpec, PlungerUnit, ByWireCondition>['curve'],
@@ -226,6 +229,8 @@ const accumulator: Kind<AccumulatorSpec, AccumulatorUnit, AccumulatorCondition> 
     prepare: prepareAccumulator,
   },
   model: accumulatorModel,
+  parts: accumulatorParts,
+  symptoms: byWireSymptoms,
   plans: [benchPlan(accumulatorSteps)],
   steps: accumulatorSteps,
   curve: simulatorCurve.pictures[0] as Kind<AccumulatorSpec, AccumulatorUnit, AccumulatorCondition>['curve'],

@@ -1,6 +1,7 @@
 import type { Stand } from '../../contract/plan';
 import { followForce } from '../../physics/follow-force';
 import type { Plant, Surroundings } from '../../physics/plant';
+import { sagging } from '../../toolboxes/electrical/battery';
 import { batteryAbove } from '../../toolboxes/electrical/supply-check-step';
 import { masterPressure, servoForce } from '../../toolboxes/servo/servo-law';
 import type { MotorBoostCondition } from './faults';
@@ -20,7 +21,7 @@ const wornAt = 0.55;
 /** Dynamics of the unit on its bench: battery, feed and ground, motor on the rod, sensor of two tracks. */
 export function motorBoostPlant(unit: MotorBoostUnit, condition: MotorBoostCondition, around: Surroundings): Plant {
   const rod = followForce(rodLag, unit.hysteresis + condition.backlash);
-  const battery = around.supply;
+  const battery = sagging(around.supply);
   const worn = wornAt * unit.stroke;
   const state = { assist: 0, output: 0, current: 0, travel: 0, dead: 0, sinceOff: unit.sleepAfter, key: 0, feed: 0 };
 
@@ -50,7 +51,12 @@ export function motorBoostPlant(unit: MotorBoostUnit, condition: MotorBoostCondi
       state.feed = controls.power > 0 && !condition.feedOpen ? 1 : 0;
       const awake = state.feed > 0 && state.key > 0 && !condition.ignitionOpen;
       const voltage =
-        state.feed * max(0, battery - state.current * (condition.feedResistance + condition.groundResistance));
+        state.feed *
+        max(
+          0,
+          battery.voltage(state.current) - state.current * (condition.feedResistance + condition.groundResistance),
+        );
+      battery.advance(dt, state.current);
       const felt = rod.felt();
       const most = awake ? available(voltage) : 0;
       // The law with what the motor has: below cut-in it stands, without it only the spring is in the way.
@@ -81,8 +87,9 @@ export function motorBoostPlant(unit: MotorBoostUnit, condition: MotorBoostCondi
       out[0] = rod.force();
       out[1] = state.travel;
       out[2] = state.output;
-      out[3] = battery;
-      out[4] = state.feed * max(0, battery - current * (condition.feedResistance + condition.groundResistance));
+      const open = battery.voltage(current);
+      out[3] = open;
+      out[4] = state.feed * max(0, open - current * (condition.feedResistance + condition.groundResistance));
       out[5] = current * condition.groundResistance;
       out[6] = current;
       // A meter for small currents, bridged while the unit is awake.
@@ -92,11 +99,12 @@ export function motorBoostPlant(unit: MotorBoostUnit, condition: MotorBoostCondi
       out[10] = supplied * (1 - share);
       out[11] = state.key;
     },
-    snapshot: () => [...Object.values(state), ...rod.snapshot()],
+    snapshot: () => [...Object.values(state), ...rod.snapshot(), ...battery.snapshot()],
     restore(numbers) {
       const keys = Object.keys(state) as (keyof typeof state)[];
       keys.forEach((key, at) => (state[key] = numbers[at]));
-      rod.restore(numbers.slice(keys.length));
+      rod.restore(numbers.slice(keys.length, -1));
+      battery.restore(numbers.slice(-1));
     },
   };
 }

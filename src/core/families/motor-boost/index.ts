@@ -10,6 +10,7 @@ import { prepareMotorBoost, type MotorBoostUnit } from './geometry';
 import { faultCodes } from './look-steps';
 import { motorBoostModel } from './model';
 import { release, stepResponse } from './response-steps';
+import { motorBoostParts, motorBoostSymptoms } from './parts-and-symptoms';
 import { motorBoostRows } from './rows';
 import { motorBoostFields, motorBoostSchema, type MotorBoostSpec } from './sheet';
 import { motorServo, type Measured } from './step-parts';
@@ -66,6 +67,8 @@ const kind: Kind<MotorBoostSpec, MotorBoostUnit, MotorBoostCondition> = {
     prepare: prepareMotorBoost,
   },
   model: motorBoostModel,
+  parts: motorBoostParts,
+  symptoms: motorBoostSymptoms,
   plans: [
     {
       id: 'bench',

@@ -1,6 +1,7 @@
 import type { Truth } from '../../contract/model';
 import { letGoSeconds, settles } from '../../toolboxes/analysis/let-go';
 import { kneeForce, masterPressure, pressureSlope } from '../../toolboxes/servo/servo-law';
+import { sagResistance } from '../../toolboxes/electrical/battery';
 import { batteryAbove } from '../../toolboxes/electrical/supply-check-step';
 import { awakeCurrent, rodLag } from './bench-stand';
 import type { MotorBoostCondition } from './faults';
@@ -43,7 +44,7 @@ function heldCurrent(unit: MotorBoostUnit, { motor }: MotorBoostCondition): numb
 function supplyTruth(unit: MotorBoostUnit, condition: MotorBoostCondition): Truth {
   const current = heldCurrent(unit, condition);
   const { feedResistance, groundResistance } = condition;
-  const voltage = unit.ratedVoltage * batteryAbove - current * (feedResistance + groundResistance);
+  const voltage = unit.ratedVoltage * batteryAbove - current * (feedResistance + groundResistance + sagResistance);
   // With less than its rated voltage the motor draws less too, by as much as it pushes less.
   if (voltage < unit.ratedVoltage) return {};
   const drop = (resistance: number, limit: number) => {
@@ -60,7 +61,7 @@ function curveTruth(unit: MotorBoostUnit, condition: MotorBoostCondition, contex
   const { motor, backlash, lag, releaseLag, residual } = condition;
   const voltage =
     unit.ratedVoltage * batteryAbove -
-    heldCurrent(unit, condition) * (condition.feedResistance + condition.groundResistance);
+    heldCurrent(unit, condition) * (condition.feedResistance + condition.groundResistance + sagResistance);
   const slow = releaseLag > settles || lag > settles;
   const worn = { ...unit, motorForce: unit.motorForce * motor };
   const knee = voltage < unit.ratedVoltage ? null : kneeForce(worn, assistForce(worn, unit.ratedVoltage));

@@ -4,6 +4,9 @@ const slowResistance = 0.003;
 /** Time constant of the slow part, s. */
 const slowTime = 4;
 
+/** What it loses to each ampere that goes on for long, ohm. */
+export const sagResistance = resistance + slowResistance;
+
 /** A battery as a bench stands on it: it sags under a load, more the longer that lasts. */
 export interface Battery {
   readonly advance: (dt: number, current: number) => void;

@@ -8,7 +8,7 @@ import { analyseDrops } from './drops-analysis';
 import type { SuppliedUnit } from './supplied-unit';
 
 /** A battery on charge stands this far above the rated voltage; a reading meter in its feed is not its load. */
-export const batteryAbove = 1.05;
+export const batteryAbove = 1.1;
 
 /** How a unit is made to draw its most. */
 export interface LoadSetup<Unit> {

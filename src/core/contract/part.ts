@@ -1,0 +1,7 @@
+/** A part of a unit that can be replaced, cleaned or adjusted. */
+export interface Part {
+  readonly id: string;
+  readonly title: string;
+  /** Steps that what is done to it can change. */
+  readonly affects: readonly string[];
+}
