@@ -16,6 +16,8 @@ import { evaluateUnit } from '@/core/judging/evaluate-unit';
 import { characteristicRow, openName } from '@/core/quantities/characteristics';
 import { unitOf } from '@/core/quantities/measurement-unit';
 import { readStandIn, simulateStep } from '@/core/rig/run-step';
+import { scanToolLog } from '@/core/rig/scan-tool';
+import type { Trace } from '@/core/traces/trace';
 import { characteristicTitle } from '@/core/quantities/characteristics';
 import { readProblemText } from '@/core/wording/read-problem-text';
 import { fail, UnusableInput } from './failure';
@@ -118,8 +120,26 @@ interface SimulateOptions extends UnitOptions {
   readonly plan?: string;
   readonly fault?: string;
   readonly seed: string;
+  readonly as?: string;
   readonly out: string;
 }
+
+/** A trace as a bench log, or as a scan tool would have written it: what no controller knows is not in that. */
+function asTold(as: string | undefined, trace: Trace, metadata: Readonly<Record<string, string>>): string {
+  if (as === undefined || as === 'bench-log') return writeBenchLog(trace, metadata);
+  if (as !== 'scan-tool')
+    fail({ code: 'bad-argument', argument: '--as', detail: `"${as}" is neither bench-log nor scan-tool` });
+  return scanToolLog(trace, (channel) => !benchOnly.includes(channel));
+}
+
+/** Gauges of a bench: no controller has them. */
+const benchOnly: readonly string[] = [
+  'reference_pressure',
+  'sensor_at',
+  'rod_force',
+  'sleep_current',
+  'ground_voltage',
+];
 
 function simulate(options: SimulateOptions): void {
   const { sheet, context } = unitAtSite(options.unit, options.site, {
@@ -144,7 +164,11 @@ function simulate(options: SimulateOptions): void {
   const text =
     step.kind === 'typed'
       ? typedReadings(step, context, readStandIn(sheet.kind, step, context, { faults, seed }))
-      : writeBenchLog(simulateStep(sheet.kind, step, context, { faults, benchSeed: seed, runSeed: seed }), metadata);
+      : asTold(
+          options.as,
+          simulateStep(sheet.kind, step, context, { faults, benchSeed: seed, runSeed: seed }),
+          metadata,
+        );
   try {
     writeFileSync(options.out, text);
   } catch (error) {
@@ -221,7 +245,12 @@ function program(): Command {
     .option('--fault <id[:severity]>', 'fault of the unit, severity 0 to 1')
     .option('--seed <n>', 'seed of the bench', '1')
     .option('--site <file>', 'site file')
-    .requiredOption('--out <file>', 'bench log to write')
+    .option(
+      '--as <what>',
+      'bench-log, or scan-tool: its own names, units and signs, for the column mapper',
+      'bench-log',
+    )
+    .requiredOption('--out <file>', 'log to write')
     .action(simulate);
   hp.command('evaluate [step=log...]')
     .description('evaluates bench logs and readings')

@@ -16,8 +16,8 @@ const fallsTo = 0.9;
 const bestVacuum = 0.97;
 /** Between these shares of the atmosphere a figure is a weak vacuum, or an absolute pressure under a good one. */
 const eitherWay = [0.12, 0.5] as const;
-/** Readings about zero may lie this far on the wrong side, Pa or N. */
-const aboutZero = { vacuum: 2_000, pressure: 50_000, force: 20 } as const;
+/** Readings about zero may lie this far on the wrong side, Pa, N or A. */
+const aboutZero = { vacuum: 2_000, pressure: 50_000, force: 20, current: 1 } as const;
 /** A resting gauge pressure so close to the atmosphere (as a share of it) may be absolute, or be left in the unit. */
 const nearAtmosphere = 0.05;
 
@@ -37,7 +37,7 @@ function spanOf(column: Float64Array) {
 
 /**
  * What sign and reference a column of figures (SI) has for its channel, at a local atmosphere (Pa absolute): a vacuum, a
- * gauge pressure or a force that is negative throughout is turned; a vacuum that starts at the atmosphere and falls, or
+ * gauge pressure, a force or a current of amperes that is negative throughout is turned; a vacuum that starts at the atmosphere and falls, or
  * that no pump could leave, is absolute; what makes sense both ways is asked.
  */
 export function inferReference(
@@ -61,6 +61,9 @@ export function inferReference(
       return { kind: 'ambiguous', low, high };
     return { kind: 'as-written' };
   }
+  // A clamp the other way round, or a tool that writes what is drawn as a loss.
+  if (channel.dimension === 'current' && high <= aboutZero.current && low < -2 * aboutZero.current)
+    return { kind: 'negative' };
   if (channel.dimension === 'force' && high <= aboutZero.force && low < -2 * aboutZero.force)
     return { kind: 'negative' };
   return { kind: 'as-written' };

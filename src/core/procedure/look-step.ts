@@ -1,5 +1,8 @@
 import type { StepCommon } from './step-common';
 
+/** Name under which a finding keeps what was written beside a point. */
+export const writtenKey = (point: string) => `${point}: written`;
+
 /** One line of a sketch: an SVG path in a field of 320 × 200, filled as metal, rubber or not at all. */
 export interface SketchShape {
   readonly path: string;
@@ -10,6 +13,8 @@ export interface LookPoint {
   readonly id: string;
   readonly title: string;
   readonly hint: string;
+  /** What is written down beside the choice, where something is: codes, a part number. */
+  readonly writes?: string;
   /** Where it is on the step's sketch, in a field of 320 × 200. */
   readonly at: readonly [number, number];
 }

@@ -1,3 +1,4 @@
+import { writtenKey } from '@/core/procedure/look-step';
 import { heavy } from '../threads/pool';
 import type { PaperFace } from './paper-face';
 import { asDials } from '@/core/dials/default-dial';
@@ -79,7 +80,7 @@ function findingRows(job: Job, step: StepEvaluation): Report['steps'][number]['r
     const option = definition.feeds.look.options.find((each) => each.id === step.findings?.[point.id]);
     return {
       name: point.title,
-      reading: option?.title ?? 'not looked at',
+      reading: [option?.title ?? 'not looked at', step.findings?.[writtenKey(point.id)]].filter(Boolean).join(': '),
       limit: '',
       limitSource: '',
       verdict: option?.effect === 'fail' ? 'fail' : option ? 'recorded' : 'not-run',

@@ -1,3 +1,4 @@
+import { writtenKey } from '@/core/procedure/look-step';
 import { liveFeed } from '@/core/procedure/step-definition';
 import { planOf } from '@/core/contract/kind';
 import { readFrame } from '@/core/traces/frame';
@@ -261,6 +262,10 @@ export async function recordLook(
       `Say how these look: ${missing.map((point) => point.title.toLowerCase()).join(', ')}.`,
       Object.fromEntries(missing.map((point) => [point.id, 'not said yet'])),
     );
+  const known = new Set(step.feeds.look.points.flatMap(({ id, writes }) => (writes ? [id, writtenKey(id)] : [id])));
+  const unknown = Object.keys(findings).find((key) => !known.has(key));
+  if (unknown !== undefined)
+    throw new RequestRefused(422, `Nothing is looked at here that is called "${unknown}".`, { [unknown]: 'not known' });
   await refuseStranger(person);
   await refuseShut(job, stepId);
   const context = { site: await siteNow(), source: 'looked at' } as const;

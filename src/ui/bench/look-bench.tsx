@@ -1,10 +1,11 @@
 'use client';
 import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { kindOfSheet } from '@/core/families';
-import type { LookStep } from '@/core/procedure/look-step';
+import { writtenKey, type LookStep } from '@/core/procedure/look-step';
 import type { CautionId } from '@/core/vocabulary/caution-id';
 import type { JobView } from '@/server/jobs/job-view';
 import { Key } from '@/ui/parts/key';
@@ -145,7 +146,10 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
                   <legend>
                     <Key>{String(at + 1)}</Key> {point.title}
                     <small>{point.hint}</small>
-                    <span className={styles.seen}>On the stand-in: {seen(point.id).toLowerCase()}</span>
+                    <span className={styles.seen}>
+                      On the stand-in: {seen(point.id).toLowerCase()}
+                      {appearance[writtenKey(point.id)] ? `: ${appearance[writtenKey(point.id)]}` : ''}
+                    </span>
                   </legend>
                   <div className={styles.options}>
                     {step.feeds.look.options.map((option, key) => (
@@ -162,6 +166,17 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
                       </label>
                     ))}
                   </div>
+                  {point.writes && (
+                    <TextField
+                      id={`written-${point.id}`}
+                      className={styles.written}
+                      label={point.writes}
+                      value={marked[writtenKey(point.id)] ?? ''}
+                      disabled={done}
+                      slotProps={{ htmlInput: { maxLength: 400 } }}
+                      onChange={({ target }) => mark(writtenKey(point.id), target.value)}
+                    />
+                  )}
                 </fieldset>
               ))}
             </div>

@@ -20,6 +20,7 @@ import { send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
 import { OverdueNote } from '@/ui/parts/overdue-note';
 import { CheckTable } from './check-table';
+import { writtenKey } from '@/core/procedure/look-step';
 import { kindOfSheet } from '@/core/families';
 import styles from './job.module.css';
 
@@ -87,6 +88,7 @@ function Findings({ view, step }: { readonly view: JobView; readonly step: StepV
         <ListItem key={point.id}>
           {point.title}:{' '}
           {definition.feeds.look.options.find((option) => option.id === findings[point.id])?.title.toLowerCase()}
+          {findings[writtenKey(point.id)] ? `: ${findings[writtenKey(point.id)]}` : ''}
         </ListItem>
       ))}
     </Bullets>

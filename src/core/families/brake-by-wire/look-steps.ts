@@ -63,6 +63,7 @@ export const faultCodes: LookStep = {
           id: 'codes',
           title: 'Codes of the controller',
           hint: 'Write down which, clear them, and read again',
+          writes: 'Codes as read',
           at: [206, 52],
         },
       ],

@@ -32,6 +32,7 @@ export const faultCodes: LookStep = {
           id: 'codes',
           title: 'Codes of the controller',
           hint: 'Write down which, clear them, and read again',
+          writes: 'Codes as read',
           at: [126, 52],
         },
         { id: 'plug', title: 'Plug and pins', hint: 'Locked, dry, no pin pushed back or green', at: [172, 40] },

@@ -5,7 +5,7 @@ import { recordLook } from '@/server/runs/bench-runs';
 const schema = z.object({
   step: z.string().max(80),
   person: z.string().min(1).max(80),
-  findings: z.record(z.string().max(80), z.string().max(80)),
+  findings: z.record(z.string().max(80), z.string().max(400)),
 });
 type Params = { params: Promise<{ id: string }> };
 
