@@ -103,6 +103,45 @@ test.describe('the command line', () => {
     });
   });
 
+  test('a decoupled unit: its layouts, a wheel that gets too little, a sensor by its name, a scan tool’s own log', () => {
+    const unit = at('plunger.json');
+    writeFileSync(unit, hp('example', 'brake by wire').out);
+    expect(JSON.parse(hp('example', 'brake-by-wire', '--layout', 'accumulator').out)).toMatchObject({
+      family: 'brake-by-wire',
+    });
+    const simulate = (step: string, out: string, ...more: readonly string[]) =>
+      hp('simulate', '--unit', unit, '--step', step, '--seed', '4', ...more, '--out', at(out));
+    const judged = (...logs: readonly string[]) =>
+      (
+        JSON.parse(hp('evaluate', '--unit', unit, ...logs).out) as {
+          steps: { step: string; verdict: string; characteristics: Record<string, { value: number; unit: string }> }[];
+        }
+      ).steps;
+    simulate('tracking', 'tracking.csv', '--fault', 'outlet-valve-leak');
+    const tracking = judged(`tracking=${at('tracking.csv')}`).find(({ step }) => step === 'tracking')!;
+    expect(tracking.verdict).toBe('fail');
+    expect(tracking.characteristics['tracking-gain-rl'].value).toBeLessThan(0.8);
+    expect(tracking.characteristics['lag-fl']).toMatchObject({ unit: 's', value: expect.closeTo(0.045, 1) });
+
+    const rows = [0, 4000, 11_000].flatMap((kpa, level) =>
+      Array.from({ length: 30 }, (_, i) => `${level * 3 + i / 10},${kpa},5,${0.5 + kpa * 0.00016}`),
+    );
+    for (const sensor of ['fl', 'rr'])
+      writeFileSync(
+        at(`${sensor}.csv`),
+        `# sensor: ${sensor}\ntime [s],reference_pressure [kPa],sensor_supply [V],sensor_a [V]\n${rows.join('\n')}\n`,
+      );
+    const transfer = judged(`sensor-transfer=${at('fl.csv')}`, `sensor-transfer#2=${at('rr.csv')}`).find(
+      ({ step }) => step === 'sensor-transfer',
+    )!;
+    expect(transfer.characteristics['sensor-gain-fl'].value).toBeCloseTo(1, 3);
+    expect(transfer.characteristics['sensor-gain-rr'].value).toBeCloseTo(1, 3);
+    expect(transfer.verdict).toBe('undecided');
+
+    simulate('panic', 'scan.csv', '--as', 'scan-tool');
+    expect(readFileSync(at('scan.csv'), 'utf8').split('\n')[0]).toMatch(/^Clock;Pedal_force \(N\);.*\(bar\)/);
+  });
+
   test('a servo cylinder: example of its layout, prediction in newtons, and a fault found in its log', () => {
     writeFileSync(at('servo.json'), hp('example', 'vacuum-remote', '--layout', 'servo-cylinder').out);
     const predicted = JSON.parse(hp('predict', '--unit', at('servo.json')).out) as {
