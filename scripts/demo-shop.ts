@@ -11,6 +11,8 @@ import { ambientFrom } from '@/core/quantities/standard-atmosphere';
 import { drawGaugeErrors, readGauge } from '@/core/rig/stand-in-gauge';
 import { checkKind } from '@/core/formats/unit-sheet';
 import { labelledSeed, randomSource } from '@/core/physics/random';
+import { writtenKey } from '@/core/procedure/look-step';
+import { storedFaults, storedFaultsText } from '@/core/rig/scan-tool';
 import { readStandIn, simulateStep } from '@/core/rig/run-step';
 import { database } from '@/data/database';
 import { acknowledgeCaution, insertJob, type Place } from '@/data/jobs';
@@ -642,11 +644,13 @@ async function runStep(job: DemoJob, jobId: string, step: StepDefinition<unknown
     const findings = Object.fromEntries(
       step.feeds.look.points.map((point) => [point.id, appearance[point.id] ?? step.feeds.look.options[0].id]),
     );
+    const codes = storedFaultsText(storedFaults(kind, job.faults));
+    const written = step.feeds.look.points.filter(({ writes }) => writes && codes !== '');
     await insertRun({
       ...common,
       state: 'kept',
       context: { site: { ...site, instruments }, source: 'looked at' },
-      findings,
+      findings: { ...findings, ...Object.fromEntries(written.map(({ id }) => [writtenKey(id), codes])) },
     });
     return 0;
   }

@@ -50,6 +50,8 @@ export interface Funnel {
 }
 
 const columnsOfPixels = 700;
+/** So many names stand in one row of a legend. */
+const legendRow = 4;
 
 /** ECharts option: one strip per unit of measurement, time to the right, lowest and highest of every pixel kept. */
 export function overTimeOption(data: OverTime, tokens: Tokens): EChartsOption {
@@ -69,12 +71,18 @@ export function overTimeOption(data: OverTime, tokens: Tokens): EChartsOption {
       show: data.lines.length > 1,
       top: 0,
       left: 56,
-      icon: 'roundRect',
-      itemWidth: 22,
-      itemHeight: 5,
+      // A line as it is drawn, dashes and all.
+      itemWidth: 30,
+      itemHeight: 10,
+      itemStyle: { opacity: 0 },
       textStyle: { color: tokens.ink, fontSize: 15 },
     },
-    grid: { left: 66, right: symbols.length > 1 ? 66 : 22, top: data.lines.length > 1 ? 58 : 36, bottom: 54 },
+    grid: {
+      left: 66,
+      right: symbols.length > 1 ? 66 : 22,
+      top: data.lines.length > legendRow ? 82 : data.lines.length > 1 ? 58 : 36,
+      bottom: 54,
+    },
     xAxis: {
       type: 'value',
       name: 'Time, s',
@@ -130,7 +138,7 @@ export function overTimeOption(data: OverTime, tokens: Tokens): EChartsOption {
         yAxisIndex: symbols.indexOf(line.unit.symbol),
         step: line.unit.symbol === '1' || line.asked ? ('end' as const) : undefined,
         data: minMaxIndices(line.values, columnsOfPixels).map((i) => [data.time[i], fromSi(line.values[i], line.unit)]),
-        showSymbol: false,
+        symbol: 'none',
         silent: true,
         lineStyle: { color: toneOf(line, at), width: line.asked ? 1.6 : 2.5, type: dashOf(line, at) },
         itemStyle: { color: toneOf(line, at) },

@@ -100,15 +100,20 @@ function rideTheLine(data: PictureData, curve: Curve): DrawnPicture {
     input.length - turn > 100 && input[turn] - (data.readings[inputChannel] ?? 0) > band.curve.inputEnd * 0.02;
   const nowInput = data.readings[inputChannel];
   const nowOutput = data.readings[outputChannel];
+  // Where the outputs belong together they come back as they went, and dashes over dashes are a line.
+  const outOnly = (column: Float64Array) => {
+    const to = curve.sum !== undefined && turned ? turn + 1 : column.length;
+    return pathOf(smoothX.subarray(0, to), column.subarray(0, to), steps);
+  };
   const secondPath = (channel: string) => {
     const column = smoothed(samples.columns[channel] ?? []);
-    return column.length === smoothX.length ? pathOf(smoothX, column, steps) : [];
+    return column.length === smoothX.length ? outOnly(column) : [];
   };
   const sumPath = () => {
     const columns = curve.outputs.map((channel) => samples.columns[channel] ?? []);
     if (columns.some((column) => column.length !== input.length)) return [];
     const sum = Float64Array.from(input, (_, i) => columns.reduce((all, column) => all + column[i], 0));
-    return pathOf(smoothX, smoothed(sum), steps);
+    return outOnly(smoothed(sum));
   };
   const now =
     data.running && nowInput !== undefined && nowOutput !== undefined

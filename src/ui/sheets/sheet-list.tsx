@@ -32,7 +32,6 @@ export function SheetList({ sheets }: { readonly sheets: readonly SheetCard[] })
           <div className={styles.find} role="search">
             <TextField
               id="find-sheets"
-              type="search"
               label="Find"
               value={words}
               helperText="A name, a kind, or what it is called in the shop"
