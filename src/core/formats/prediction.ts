@@ -25,7 +25,7 @@ function suppliedAs(kind: Supply<unknown>['kind'] | undefined, supply: number): 
     case 'pressure':
       return { supplyPressureKpa: kilopascal(supply) };
     case 'voltage':
-      return { supplyVoltageV: supply };
+      return { supplyVoltageV: Number(supply.toPrecision(8)) };
     case undefined:
       return {};
   }

@@ -211,6 +211,14 @@ describe('wheels behind their targets', () => {
     expect(estimate(analysis, 'tracking-gain@fl').value).toBeCloseTo(1, 2);
   });
 
+  it('gives no time either where the target was told more seldom than that, however quick the gauge', () => {
+    const log = trackingLog(9, 200, sound);
+    const seldom = log.columns.target_pressure_fl.map((value, i) => (i % 20 === 0 ? value : Number.NaN));
+    const analysis = analyse('tracking', makeTrace(log.time, { ...log.columns, target_pressure_fl: seldom }));
+    expect(problemOf(analysis, 'dead-time@fl')).toBe('sampled-too-slowly');
+    expect(estimate(analysis, 'tracking-gain@fl').value).toBeCloseTo(1, 1);
+  });
+
   it('of a log of one wheel the others are missing, and the step is not passed', () => {
     const result = judge('tracking', trackingLog(2, 200, sound));
     expect(result.verdict).toBe('undecided');
@@ -429,9 +437,10 @@ describe('the feel of a pedal', () => {
     expect(problemOf(soft.analyses[0], 'stage-change-travel')).toBe('no-second-stage');
   });
 
-  it('without power it is no simulator that is pressed; unseen power passes nothing', () => {
+  it('without power it is no simulator that is pressed; where nobody recorded it that is said', () => {
     expect(problemOf(analyse('simulator-curve', pressLog({ key: 0 })), 'stage-1-stiffness')).toBe('not-awake');
-    expect(judge('simulator-curve', pressLog({ key: null })).verdict).toBe('undecided');
+    const unseen = judge('simulator-curve', pressLog({ key: null }));
+    expect([unseen.verdict, unseen.analyses[0].notes.map((note) => note.code)]).toEqual(['pass', ['power-not-seen']]);
   });
 });
 

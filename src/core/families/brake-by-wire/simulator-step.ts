@@ -66,7 +66,8 @@ function pressEvidence(found: Press): Judged<Press> {
   const points = found.travel.filter((value) => value >= readFrom).length;
   if (points < fewestPoints)
     return noEvidence({ code: 'too-few-samples', channel: 'pedal_travel', samples: points, needed: fewestPoints });
-  return evidence(found, [], found.powered === null ? [{ code: 'power-not-seen' }] : []);
+  // A spring of two stages is itself what shows that it was the simulator: without power the pedal pumps fluid.
+  return evidence(found, found.powered === null ? [{ code: 'power-not-seen' }] : []);
 }
 
 function stagesOf({ travel, force, reached, peak }: Evidence<Press>, context: Context): StepAnalysis {

@@ -202,8 +202,8 @@ function trackingOf(shown: Evidence<Followed>, context: Context): StepAnalysis {
   const held = heldAt(shown);
   const gain = gainOf(wheel, held, context);
   const steady = [gain, steadyErrorOf(wheel, held, context)];
-  // A log that tells by changes alone has no rate; what is sampled evenly has one.
-  const rate = 1 / ownInterval(pressure);
+  // Neither of the two may be told more seldom: what was asked between its samples was not seen to be asked.
+  const rate = 1 / max(ownInterval(pressure), ownInterval(target));
   const none = (problem: AnalysisProblem) => [deadTime, lag, overshoot].map((id) => absent(id, problem));
   const untimed: AnalysisProblem | null =
     rate < slowest * 0.99
