@@ -297,6 +297,8 @@ interface DemoJob {
   readonly serial: string;
   readonly vehicle: string;
   readonly complaint: string;
+  /** Of the list of its kind. */
+  readonly symptoms?: readonly string[];
   readonly place: Place;
   readonly person: string;
   readonly plan?: PlanId;
@@ -330,6 +332,7 @@ const jobs: readonly DemoJob[] = [
     serial: 'OW-254-009',
     vehicle: 'Salt lorry 3',
     complaint: 'Pedal hard on the second application, hiss while held',
+    symptoms: ['second-stroke-hard', 'hiss-held'],
     place: 'on-bench',
     person: 'Noor Halabi',
     seed: 254009,
@@ -344,6 +347,7 @@ const jobs: readonly DemoJob[] = [
     serial: 'UL-82-0340',
     vehicle: 'Mail van 12',
     complaint: 'Brakes come on late and all at once',
+    symptoms: ['late'],
     place: 'waiting-parts',
     person: 'Tomas Rehn',
     seed: 820340,
@@ -445,6 +449,7 @@ const jobs: readonly DemoJob[] = [
     serial: 'OW-MB3-017',
     vehicle: 'Electric parcel van 2',
     complaint: 'Assist fades in a long stop, a ground code comes back',
+    symptoms: ['assist-fades', 'lamp'],
     place: 'on-bench',
     person: 'Noor Halabi',
     seed: 3017,
@@ -459,6 +464,7 @@ const jobs: readonly DemoJob[] = [
     serial: 'UL-W6-021',
     vehicle: 'Electric people mover 1',
     complaint: 'Pulls to the right at every stop',
+    symptoms: ['pulls'],
     place: 'on-bench',
     person: 'Tomas Rehn',
     seed: 6021,
@@ -473,6 +479,7 @@ const jobs: readonly DemoJob[] = [
     serial: 'TK-W9-004',
     vehicle: 'Hybrid valley shuttle 3',
     complaint: 'Amber lamp after a week in the yard',
+    symptoms: ['lamp-amber'],
     place: 'on-bench',
     person: 'Noor Halabi',
     seed: 9004,
@@ -501,6 +508,7 @@ const jobs: readonly DemoJob[] = [
     serial: 'UG-CS-007',
     vehicle: 'Glacier coach 2',
     complaint: 'Both lamps on after the night, and long to go out',
+    symptoms: ['lamp-after-night', 'lamp-long'],
     place: 'on-bench',
     person: 'Ilse Varga',
     plan: 'vehicle',
@@ -516,6 +524,7 @@ const jobs: readonly DemoJob[] = [
     serial: 'OW-DV2-031',
     vehicle: 'Grader 1',
     complaint: 'Front axle brakes late when stamped on',
+    symptoms: ['late'],
     place: 'waiting-parts',
     person: 'Tomas Rehn',
     seed: 2031,
@@ -713,6 +722,7 @@ export async function demoShop(now = new Date()): Promise<boolean> {
         serial: job.serial,
         vehicle: job.vehicle,
         complaint: job.complaint,
+        symptoms: job.symptoms ?? [],
         place: job.place,
         bookedAt: new Date(begun - 3_600_000).toISOString(),
         bookedBy: 'Ilse Varga',

@@ -62,9 +62,9 @@ function listFamilies(): void {
           unit: characteristicRow(id).unit,
         })),
       })),
-      faults: kind.model.faults.map(({ id, title, shows, parts = [] }) => ({ id, title, shows, parts })),
-      parts: kind.parts ?? [],
-      symptoms: (kind.symptoms ?? []).map(({ id, title }) => ({ id, title })),
+      faults: kind.model.faults.map(({ id, title, shows }) => ({ id, title, shows })),
+      parts: kind.parts,
+      symptoms: kind.symptoms.map(({ id, title }) => ({ id, title })),
     })),
   );
 }

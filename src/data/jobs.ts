@@ -18,6 +18,7 @@ const rowSchema = z.object({
   serial: z.string(),
   vehicle: z.string(),
   complaint: z.string(),
+  symptoms: json(z.array(z.string())),
   place: z.enum(places),
   booked_at: z.string(),
   booked_by: z.string(),
@@ -33,6 +34,8 @@ export interface Job {
   readonly serial: string;
   readonly vehicle: string;
   readonly complaint: string;
+  /** What of its kind's symptoms the driver noticed, by id; the complaint stays as it was said. */
+  readonly symptoms: readonly string[];
   readonly place: Place;
   readonly bookedAt: string;
   readonly bookedBy: string;
@@ -118,6 +121,7 @@ export async function insertJob(
       serial: job.serial,
       vehicle: job.vehicle,
       complaint: job.complaint,
+      symptoms: JSON.stringify(job.symptoms),
       place: job.place,
       booked_at: job.bookedAt,
       booked_by: job.bookedBy,

@@ -1,4 +1,5 @@
 import { standInUnit } from '../../tests/support/stand-in-unit';
+import { kindNamed } from '@/core/families';
 import { standInSource, writeBenchLog } from '@/core/formats/bench-log';
 import { readFrame } from '@/core/traces/frame';
 import type { LogAnswer, LogRequest } from './log-messages';
@@ -65,6 +66,39 @@ async function opened(file: File, over: Parameters<typeof opening>[1] = {}) {
     ask({ kind: 'judge', mapping: answer.guesses.map((guess) => guess.mapped), leaveOut, said: about });
   return { ask, said, answer, judge };
 }
+
+describe('a log that is about one of several sensors', () => {
+  const plunger = kindNamed('brake-by-wire', 'plunger');
+  const sheet = {
+    family: plunger.family,
+    name: plunger.sheet.example.name,
+    spec: plunger.sheet.example.spec as object,
+  };
+  const rows = [0, 4000, 11_000].flatMap((kpa, level) =>
+    Array.from({ length: 30 }, (_, i) => `${level * 3 + i / 10},${kpa},5,${0.5 + kpa * 0.00016}`),
+  );
+  const log = (head: string) =>
+    new File(
+      [`${head}time [s],reference_pressure [kPa],sensor_supply [V],sensor_a [V]\n${rows.join('\n')}\n`],
+      'sensor.csv',
+    );
+  const over = { job: { sheet, plan: 'bench' }, step: 'sensor-transfer' } as const;
+
+  it('says which the file says it is, and takes somebody’s word where it says none', async () => {
+    const read = async (judged: Promise<LogAnswer>, id: string) => {
+      const answer = await judged;
+      if (answer.kind !== 'judged') throw new Error(JSON.stringify(answer));
+      return answer.result.characteristics.find((each) => each.id === id)?.kind;
+    };
+    const named = await opened(log('# sensor: rr\n'), over);
+    expect(named.answer.said).toBe('rr');
+    expect(await read(named.judge(), 'sensor-gain@rr')).toBe('measured');
+    const silent = await opened(log(''), over);
+    expect(silent.answer.said).toBeNull();
+    expect(await read(silent.judge(), 'sensor-gain@fl')).toBe('absent');
+    expect(await read(silent.judge(false, 'fl'), 'sensor-gain@fl')).toBe('measured');
+  });
+});
 
 describe('a log in its worker', () => {
   it('is opened with its guesses, judged as the bench would, and thinned for the preview', async () => {

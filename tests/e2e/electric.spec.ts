@@ -243,3 +243,30 @@ test('a wheel that gets less than it is asked for is told by its gain; a voltmet
   await expect(table.getByRole('row').nth(1)).toContainText('0.49');
   await expectAccessible(page, 'a sensor by a plain voltmeter');
 });
+
+test('what the driver noticed is chosen from the list of the kind, by keyboard, kept over a reload, and shown on the job', async ({
+  page,
+  request,
+}) => {
+  await page.goto('/book-in?sheet=ullerby-w6');
+  await expect(page.getByRole('heading', { name: 'Ullerby W6' })).toBeVisible();
+  await page.getByLabel('Serial').fill('UL-W6-901');
+  await page.getByLabel('Came off').fill('Electric people mover 3');
+  await page.getByLabel('Complaint').fill('Drifts left on the hill');
+  const pulls = page.getByRole('checkbox', { name: 'Pulls to one side' });
+  await pulls.focus();
+  await page.keyboard.press('Space');
+  await expect(pulls).toBeChecked();
+  await page.reload();
+  await expect(pulls).toBeChecked();
+  await expectAccessible(page, 'booking in with symptoms');
+  await page.getByRole('button', { name: 'Book in', exact: true }).click();
+  await expect(page.getByText('Noticed: pulls to one side.')).toBeVisible();
+  await expect(page.getByText('Drifts left on the hill')).toBeVisible();
+
+  const strange = await request.post('/api/jobs', {
+    data: { sheetId: 'ullerby-w6', serial: 'X-1', vehicle: 'x', person, symptoms: ['hiss-held'] },
+  });
+  expect(strange.status()).toBe(422);
+  expect(((await strange.json()) as { fields: Record<string, string> }).fields.symptoms).toContain('hiss-held');
+});

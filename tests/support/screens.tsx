@@ -74,6 +74,7 @@ export function jobViewOf(
       serial: 'TK-2207-118',
       vehicle: 'Touring bus “Sorrel”',
       complaint: 'Hard pedal',
+      symptoms: [],
       place: 'on-bench',
       bookedAt: '2026-11-23T08:00:00Z',
       bookedBy: 'Ilse Varga',

@@ -118,6 +118,8 @@ const kind: Kind<Spec, Disc, { drag: number }> = {
     scatter: [],
     truth: ({ half }, { drag }) => ({ 'cooling-time': half / (1 - drag), 'cooling-time@rear': half / (1 - drag) }),
   },
+  parts: [{ id: 'caliper', title: 'Caliper', faults: ['brake-drags'], affects: ['cooling'] }],
+  symptoms: [{ id: 'drags', title: 'A brake drags', of: { 'brake-drags': 'usually' } }],
   plans: [
     {
       id: 'vehicle',

@@ -20,8 +20,6 @@ export interface Fault<Unit, Condition> {
   readonly shows: string;
   /** What a look at the unit would find: point id → option id. */
   readonly appearance: Readonly<Record<string, string>>;
-  /** Parts at fault; left out where the kind names none. */
-  readonly parts?: readonly string[];
   /** Steps that fail with it at `toldAt` of its severity: what `shows` says in words. Of a family's kinds and plans, those that have them. */
   readonly tells: readonly string[];
   /** Steps that pass in spite of it: what tells it from its neighbours. */

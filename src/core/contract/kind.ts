@@ -26,9 +26,9 @@ export interface Kind<Spec, Unit, Condition> {
   readonly description: string;
   readonly sheet: Sheet<Spec, Unit>;
   readonly model: Model<Unit, Condition>;
-  /** What of it can be worked on, and what its drivers complain of; left out where nobody has said yet. */
-  readonly parts?: readonly Part[];
-  readonly symptoms?: readonly Symptom[];
+  /** What of it can be worked on, and what its drivers complain of. */
+  readonly parts: readonly Part[];
+  readonly symptoms: readonly Symptom[];
   /** The first is the plan that a unit is judged on unless another is chosen. */
   readonly plans: readonly Plan<Unit>[];
   readonly steps: readonly StepDefinition<Unit, Condition>[];

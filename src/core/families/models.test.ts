@@ -63,31 +63,34 @@ describe('scatter', () => {
 });
 
 describe('parts and symptoms', () => {
-  const said = everyKind.filter((kind) => kind.parts);
-
-  it('of every kind that names them speak of its own steps and faults, and each fault is of a part', () => {
-    expect(said.length).toBeGreaterThanOrEqual(3);
-    for (const { family, parts = [], symptoms = [], steps, model } of said) {
-      const [stepIds, faultIds, partIds] = [steps, model.faults, parts].map((all) => all.map(({ id }) => id));
-      for (const part of parts) {
-        expect([family, part.id, part.affects.length > 0]).toEqual([family, part.id, true]);
+  it.each(everyKind.map((kind) => [`${kind.family} ${kind.value}`, kind] as const))(
+    '%s: each fault is of a part, and a step that tells of it is done again once that part was worked on',
+    (_name, kind) => {
+      const stepIds = kind.steps.map(({ id }) => id);
+      for (const part of kind.parts)
         for (const step of part.affects) expect([part.id, stepIds]).toEqual([part.id, expect.arrayContaining([step])]);
-      }
-      for (const { id, parts: at = [] } of model.faults) {
+      for (const { id, tells } of kind.model.faults) {
+        const at = kind.parts.filter((part) => part.faults.includes(id));
         expect([id, at.length > 0]).toEqual([id, true]);
-        for (const part of at) expect([id, partIds]).toEqual([id, expect.arrayContaining([part])]);
+        expect([id, at.some((part) => part.affects.some((step) => tells.includes(step)))]).toEqual([id, true]);
       }
-      // Two layouts of a family share their symptoms: a fault may be the other one's.
-      const ofFamily = everyKind.filter((kind) => kind.family === family).flatMap((kind) => kind.model.faults);
-      const known = [...faultIds, ...ofFamily.map(({ id }) => id)];
-      for (const symptom of symptoms)
-        for (const fault of Object.keys(symptom.of))
-          expect([symptom.id, fault, known.includes(fault)]).toEqual([symptom.id, fault, true]);
-      // A part that is at fault is tried again by a step that tells of its fault.
-      for (const { id, parts: at = [], tells } of model.faults) {
-        const again = parts.filter((part) => at.includes(part.id)).flatMap((part) => part.affects);
-        expect([id, tells.some((step) => again.includes(step))]).toEqual([id, true]);
+    },
+  );
+
+  it.each(families.map((family) => [family.id, family] as const))(
+    '%s: symptoms and parts speak of faults that the family has, each under one name',
+    (_id, { kinds }) => {
+      const known = kinds.flatMap((kind) => kind.model.faults.map(({ id }) => id));
+      for (const { parts, symptoms } of kinds) {
+        expect(symptoms.length).toBeGreaterThan(3);
+        for (const all of [parts, symptoms]) expect(new Set(all.map(({ id }) => id)).size).toBe(all.length);
+        for (const symptom of symptoms)
+          for (const fault of Object.keys(symptom.of))
+            expect([symptom.id, fault, known.includes(fault)]).toEqual([symptom.id, fault, true]);
+        for (const part of parts)
+          for (const fault of part.faults)
+            expect([part.id, fault, known.includes(fault)]).toEqual([part.id, fault, true]);
       }
-    }
-  });
+    },
+  );
 });

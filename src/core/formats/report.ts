@@ -19,6 +19,8 @@ export const reportSchema = z.object({
     family: z.string(),
     vehicle: z.string(),
     complaint: z.string(),
+    /** In the words of the list; papers of before it was kept have none. */
+    symptoms: z.array(z.string()).default([]),
     bookedAt: z.string(),
     fluid: z.string(),
   }),

@@ -79,9 +79,8 @@ export function storedFaults(kind: AnyKind, faults: readonly ActiveFault[]): rea
     const fault = kind.model.faults[at];
     const state = fault?.appearance.codes;
     if (state !== 'stored' && state !== 'present') return [];
-    const [part] = fault.parts ?? [];
-    const place = (kind.parts ?? []).findIndex((each) => each.id === part);
-    const circuit = kind.parts?.[place]?.title ?? kind.title;
+    const place = kind.parts.findIndex((part) => part.faults.includes(id));
+    const circuit = kind.parts[place]?.title ?? kind.title;
     const two = (value: number) => String(value).padStart(2, '0');
     return [{ code: `${two(40 + place)}-${two(at + 1)}`, circuit, state }];
   });

@@ -5,6 +5,7 @@ import { acts } from './0004-acts';
 import { standIns } from './0006-stand-ins';
 import { undo } from './0005-undo';
 import { keptResults } from './0007-kept-results';
+import { symptoms } from './0008-symptoms';
 import { waysToFeedAStep } from './0002-ways-to-feed-a-step';
 
 interface Migration {
@@ -13,7 +14,7 @@ interface Migration {
   down(knex: Knex): Promise<void>;
 }
 
-const all: readonly Migration[] = [firstShape, waysToFeedAStep, spheres, acts, undo, standIns, keptResults];
+const all: readonly Migration[] = [firstShape, waysToFeedAStep, spheres, acts, undo, standIns, keptResults, symptoms];
 
 /** Migrations in order, kept in code so that they are bundled with the server. */
 export const migrations: Knex.MigrationSource<Migration> = {

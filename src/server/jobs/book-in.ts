@@ -11,6 +11,7 @@ export const bookInSchema = z.object({
   serial: z.string().trim().min(2, 'Read the serial off the plate; write "none" if there is none').max(40),
   vehicle: z.string().trim().min(1, 'Say what it came off').max(120),
   complaint: z.string().trim().max(500).default(''),
+  symptoms: z.array(z.string().max(80)).max(30).default([]),
   promisedAt: z.iso.datetime({ local: true, error: 'Give a date and a time' }).or(z.literal('')).default(''),
   person: z.string().trim().min(1, 'Say who books it in').max(80),
   plan: z.enum(['bench', 'vehicle']).default('bench'),
@@ -39,11 +40,17 @@ export async function bookIn(given: BookIn): Promise<Job> {
   const known = form.standInFault === '' || kind?.model.faults.some((fault) => fault.id === form.standInFault);
   if (!known)
     throw new RequestRefused(422, 'Some fields need another look.', { standInFault: 'This unit has no such fault' });
+  const strange = form.symptoms.filter((id) => !kind?.symptoms.some((symptom) => symptom.id === id));
+  if (strange.length > 0)
+    throw new RequestRefused(422, 'Some fields need another look.', {
+      symptoms: `This unit has no symptom called ${strange.join(', ')}`,
+    });
   const seed = [...form.serial].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) | 0, 7);
   const booked = {
     serial: form.serial,
     vehicle: form.vehicle,
     complaint: form.complaint,
+    symptoms: form.symptoms,
     place: 'waiting' as const,
     plan: kind?.plans.some((plan) => plan.id === form.plan) ? form.plan : (kind?.plans[0].id ?? 'bench'),
     bookedAt: new Date().toISOString(),

@@ -223,6 +223,7 @@ export async function buildReport(job: Job, how: IssueDetails): Promise<Report> 
       family: kind.title,
       vehicle: job.vehicle,
       complaint: job.complaint,
+      symptoms: kind.symptoms.filter(({ id }) => job.symptoms.includes(id)).map(({ title }) => title),
       bookedAt: job.bookedAt,
       fluid,
     },

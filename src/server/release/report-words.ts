@@ -28,6 +28,7 @@ export function headRows(report: Report): (readonly [string, string])[] {
     ['Serial', report.job.serial],
     ['From', report.job.vehicle],
     ['Complaint', report.job.complaint || 'none stated'],
+    ...(report.job.symptoms.length === 0 ? [] : [['Noticed', report.job.symptoms.join(', ')] as const]),
     ...(report.job.fluid === '' ? [] : [['Fluid', report.job.fluid] as const]),
     ['Booked in', `${when(report.job.bookedAt)}, job ${report.job.number}`],
     ['Air', report.air.join(', ')],

@@ -202,7 +202,7 @@ describe('a step fed from a log', () => {
     expect(screen.getByLabelText('How vac (bar) is read')).toHaveValue('negative');
     expect(screen.getByText('guessed from its words, negative: sign turned')).toBeInTheDocument();
     expect(screen.getByRole('img')).toBeInTheDocument();
-    expect(FakeWorker.latest.asked[1]).toEqual({ kind: 'judge', mapping: guessed, leaveOut: false });
+    expect(FakeWorker.latest.asked[1]).toEqual({ kind: 'judge', mapping: guessed, leaveOut: false, said: null });
     await hear(judged({ repeatedTimes: 3 }));
     expect(screen.getByRole('heading', { name: /This log/ })).toHaveTextContent('Pass');
     expect(screen.getByText('70,000 rows, 2 columns, 3 repeat a time')).toBeInTheDocument();
@@ -248,7 +248,7 @@ describe('a step fed from a log', () => {
     expect(screen.getByText('and 3 more.')).toBeInTheDocument();
     expect(screen.queryByRole('button', { name: /Keep this log/ })).not.toBeInTheDocument();
     fireEvent.click(screen.getByRole('button', { name: /Leave these 11 rows out/ }));
-    expect(FakeWorker.latest.asked.at(-1)).toEqual({ kind: 'judge', mapping: guessed, leaveOut: true });
+    expect(FakeWorker.latest.asked.at(-1)).toEqual({ kind: 'judge', mapping: guessed, leaveOut: true, said: null });
     await hear(judged({ leftOut: ['line 10', 'line 11'] }));
     expect(screen.getByText(/2 left out/)).toBeInTheDocument();
   });

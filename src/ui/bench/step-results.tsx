@@ -57,7 +57,7 @@ export function StepResults({ result, units, heading = 'This run' }: Props) {
         })}
       </List>
       {notes.map((note) => (
-        <small key={note.code}>{analysisProblemText(note, units)}</small>
+        <small key={JSON.stringify(note)}>{analysisProblemText(note, units)}</small>
       ))}
     </div>
   );

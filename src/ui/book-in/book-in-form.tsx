@@ -1,5 +1,11 @@
 'use client';
 import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControl from '@mui/material/FormControl';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import FormGroup from '@mui/material/FormGroup';
+import FormHelperText from '@mui/material/FormHelperText';
+import FormLabel from '@mui/material/FormLabel';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Link from 'next/link';
@@ -21,6 +27,8 @@ interface Fields {
   serial: string;
   vehicle: string;
   complaint: string;
+  /** Ids, parted by spaces: a draft keeps texts. */
+  symptoms: string;
   promisedAt: string;
   plan: string;
   standInFault: string;
@@ -31,10 +39,13 @@ const empty: Fields = {
   serial: '',
   vehicle: '',
   complaint: '',
+  symptoms: '',
   promisedAt: '',
   plan: '',
   standInFault: '',
 };
+
+const wordsIn = (text: string) => text.split(' ').filter(Boolean);
 
 interface Props {
   readonly sheets: readonly StoredSheet[];
@@ -59,7 +70,8 @@ export function BookInForm({ sheets, chosenSheet, air }: Props) {
   const submit = (promiseConfirmed: string) => async (values: Fields) => {
     setTrouble('');
     try {
-      const booked = { ...values, plan: planOr(values.plan), person, promiseConfirmed };
+      const symptoms = wordsIn(values.symptoms).filter((id) => kind?.symptoms.some((symptom) => symptom.id === id));
+      const booked = { ...values, symptoms, plan: planOr(values.plan), person, promiseConfirmed };
       const job = await send<{ id: string }>('/api/jobs', booked);
       dropDraft('book-in');
       router.push(`/jobs/${job.id}`);
@@ -120,6 +132,41 @@ export function BookInForm({ sheets, chosenSheet, air }: Props) {
             {text('vehicle', 'Came off', { helperText: 'Vehicle or store', autoComplete: 'off' })}
           </div>
           {text('complaint', 'Complaint', { multiline: true, minRows: 2, helperText: 'In the driver’s words' })}
+          {kind && (
+            <Controller
+              name="symptoms"
+              control={form.control}
+              render={({ field: { value, onChange }, fieldState }) => (
+                <FormControl component="fieldset" error={fieldState.invalid}>
+                  <FormLabel component="legend">What the driver noticed</FormLabel>
+                  <FormGroup className={styles.symptoms}>
+                    {kind.symptoms.map(({ id, title }) => (
+                      <FormControlLabel
+                        key={id}
+                        label={title}
+                        control={
+                          <Checkbox
+                            size="small"
+                            checked={wordsIn(value).includes(id)}
+                            onChange={({ target }) =>
+                              onChange(
+                                [...wordsIn(value).filter((each) => each !== id), ...(target.checked ? [id] : [])].join(
+                                  ' ',
+                                ),
+                              )
+                            }
+                          />
+                        }
+                      />
+                    ))}
+                  </FormGroup>
+                  <FormHelperText>
+                    {fieldState.error?.message ?? 'As many as hold; none where nobody said'}
+                  </FormHelperText>
+                </FormControl>
+              )}
+            />
+          )}
           {plans.length > 1 &&
             text('plan', 'Tested as', {
               select: true,

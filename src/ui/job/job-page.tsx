@@ -138,6 +138,9 @@ export function JobPage({ view }: { readonly view: JobView }) {
   const router = useRouter();
   const { person } = useShop();
   const { job } = view;
+  const noticed = (kindOfSheet(job.sheet)?.symptoms ?? []).flatMap(({ id, title }) =>
+    job.symptoms.includes(id) ? [title] : [],
+  );
   const inBook = job.takenOutAt === null;
   // Nothing is to be done to a job that is out of the book but to bring it back.
   const next = inBook ? view.steps.find((step) => step.id === view.nextStep) : undefined;
@@ -213,6 +216,7 @@ export function JobPage({ view }: { readonly view: JobView }) {
           <section className={`${styles.panel} ${styles.face}`} aria-label="Face">
             <UnitFace face={view.face} width={308} height={200} />
             <p>{job.complaint || 'No complaint stated.'}</p>
+            {noticed.length > 0 && <p>Noticed: {noticed.join(', ').toLowerCase()}.</p>}
           </section>
           <section className={styles.panel}>
             <h2>Paper</h2>

@@ -4,21 +4,53 @@ import type { Symptom } from '../../contract/symptom';
 const wheelSteps = ['tracking', 'panic', 'release', 'fallback'] as const;
 
 const commonParts: readonly Part[] = [
-  { id: 'isolation-valve', title: 'Isolation valve', affects: ['isolation-hold', 'fallback', 'simulator-curve'] },
-  { id: 'simulator-valve', title: 'Simulator valve', affects: ['simulator-curve', 'isolation-hold', 'fallback'] },
-  { id: 'wheel-valves', title: 'Inlet and outlet valves', affects: wheelSteps },
-  { id: 'wheel-circuits', title: 'Wheel circuits, bled', affects: [...wheelSteps, 'isolation-hold'] },
+  {
+    id: 'isolation-valve',
+    title: 'Isolation valve',
+    faults: ['isolation-valve-leak'],
+    affects: ['isolation-hold', 'fallback', 'simulator-curve'],
+  },
+  {
+    id: 'simulator-valve',
+    title: 'Simulator valve',
+    faults: ['simulator-valve-stuck'],
+    affects: ['simulator-curve', 'isolation-hold', 'fallback'],
+  },
+  {
+    id: 'wheel-valves',
+    title: 'Inlet and outlet valves',
+    faults: ['inlet-valve-leak', 'outlet-valve-leak'],
+    affects: wheelSteps,
+  },
+  {
+    id: 'wheel-circuits',
+    title: 'Wheel circuits, bled',
+    faults: ['air-in-circuit'],
+    affects: [...wheelSteps, 'isolation-hold'],
+  },
   {
     id: 'pressure-sensors',
     title: 'Pressure sensors',
+    faults: ['wheel-sensor-offset'],
     affects: ['sensor-transfer', 'tracking', 'panic', 'fault-codes'],
   },
-  { id: 'stroke-sensor', title: 'Stroke sensor of the pedal', affects: ['fault-codes', 'simulator-curve', 'tracking'] },
-  { id: 'backup-bank', title: 'Backup bank', affects: ['backup', 'make-safe-after', 'fault-codes'] },
-  { id: 'ground', title: 'Ground', affects: ['supply-check', 'panic', 'fault-codes'] },
+  {
+    id: 'stroke-sensor',
+    title: 'Stroke sensor of the pedal',
+    faults: ['stroke-sensor-implausible'],
+    affects: ['fault-codes', 'simulator-curve', 'tracking'],
+  },
+  {
+    id: 'backup-bank',
+    title: 'Backup bank',
+    faults: ['backup-capacitor-weak'],
+    affects: ['backup', 'make-safe-after', 'fault-codes'],
+  },
+  { id: 'ground', title: 'Ground', faults: ['ground-resistance'], affects: ['supply-check', 'panic', 'fault-codes'] },
   {
     id: 'controller',
     title: 'Controller',
+    faults: ['never-sleeps'],
     affects: ['make-safe-before', 'fault-codes', 'sensor-transfer', 'tracking', 'panic', 'release'],
   },
 ];
@@ -28,6 +60,7 @@ export const plungerParts: readonly Part[] = [
   {
     id: 'source',
     title: 'Plunger, its seal and motor',
+    faults: ['plunger-seal-leak', 'plunger-motor-weak'],
     affects: ['supply-check', 'isolation-hold', 'tracking', 'panic', 'release'],
   },
 ];
@@ -35,13 +68,21 @@ export const plungerParts: readonly Part[] = [
 export const accumulatorParts: readonly Part[] = [
   ...commonParts,
   {
+    id: 'store-sensor',
+    title: 'Pressure sensor of the store',
+    faults: ['store-sensor-gain'],
+    affects: ['sensor-transfer', 'bleed-down', 'pump-switch'],
+  },
+  {
     id: 'source',
     title: 'Pump and its motor',
+    faults: ['pump-weak'],
     affects: ['supply-check', 'charge-from-empty', 'pump-switch', 'rest-cycle'],
   },
   {
     id: 'store',
     title: 'Accumulator',
+    faults: ['store-precharge-low'],
     affects: ['charge-from-empty', 'bleed-down', 'pump-switch', 'rest-cycle', 'make-dead-after'],
   },
 ];

@@ -1,3 +1,4 @@
+import { hydraulicParts, hydraulicSymptoms } from './parts-and-symptoms';
 import { hydraulicBoostRows } from './rows';
 import { servoPicture } from '../../toolboxes/servo/servo-curve';
 import type { Family } from '../../contract/family';
@@ -39,6 +40,8 @@ const kind: Kind<HydraulicBoostSpec, HydraulicBoostUnit, HydraulicBoostCondition
     prepare: prepareHydraulicBoost,
   },
   model: hydraulicBoostModel,
+  parts: hydraulicParts,
+  symptoms: hydraulicSymptoms,
   plans: [
     {
       id: 'vehicle',

@@ -3,24 +3,52 @@ import type { Symptom } from '../../contract/symptom';
 
 /** What of a motor booster can be worked on, and what that can change. */
 export const motorBoostParts: readonly Part[] = [
-  { id: 'stroke-sensor', title: 'Stroke sensor', affects: ['sensor-tracks', 'assist-curve', 'fault-codes'] },
+  {
+    id: 'stroke-sensor',
+    title: 'Stroke sensor',
+    faults: ['sensor-track-a-offset', 'sensor-track-dropout', 'sensor-magnet-shifted'],
+    affects: ['sensor-tracks', 'assist-curve', 'fault-codes'],
+  },
   {
     id: 'feed',
     title: 'Feed with its fuse',
+    faults: ['supply-drop', 'fuse-open'],
     affects: ['supply-check', 'assist-curve', 'step-response', 'fault-codes'],
   },
-  { id: 'ground', title: 'Ground', affects: ['supply-check', 'assist-curve', 'step-response', 'fault-codes'] },
+  {
+    id: 'ground',
+    title: 'Ground',
+    faults: ['ground-resistance'],
+    affects: ['supply-check', 'assist-curve', 'step-response', 'fault-codes'],
+  },
   {
     id: 'ignition-line',
     title: 'Ignition line',
+    faults: ['ignition-line-missing'],
     affects: ['assist-curve', 'make-safe-before', 'drain', 'fault-codes'],
   },
-  { id: 'motor', title: 'Motor', affects: ['assist-curve', 'step-response', 'supply-check', 'release'] },
-  { id: 'gears', title: 'Gears', affects: ['assist-curve', 'step-response', 'release', 'unassisted-curve'] },
-  { id: 'return-spring', title: 'Return spring', affects: ['assist-curve', 'unassisted-curve', 'release'] },
+  {
+    id: 'motor',
+    title: 'Motor',
+    faults: ['motor-weak'],
+    affects: ['assist-curve', 'step-response', 'supply-check', 'release'],
+  },
+  {
+    id: 'gears',
+    title: 'Gears',
+    faults: ['gear-worn'],
+    affects: ['assist-curve', 'step-response', 'release', 'unassisted-curve'],
+  },
+  {
+    id: 'return-spring',
+    title: 'Return spring',
+    faults: ['return-spring-weak'],
+    affects: ['assist-curve', 'unassisted-curve', 'release'],
+  },
   {
     id: 'controller',
     title: 'Controller',
+    faults: ['controller-in-fallback', 'never-sleeps'],
     affects: ['make-safe-before', 'assist-curve', 'step-response', 'release', 'drain', 'fault-codes'],
   },
 ];

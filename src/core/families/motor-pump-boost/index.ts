@@ -1,3 +1,4 @@
+import { motorPumpParts, motorPumpSymptoms } from './parts-and-symptoms';
 import { goneNow, goneOnce } from '../../procedure/interlock';
 import { motorPumpBoostRows } from './rows';
 import type { Family } from '../../contract/family';
@@ -100,6 +101,8 @@ const kind: Kind<MotorPumpSpec, MotorPumpUnit, MotorPumpCondition> = {
     prepare: prepareMotorPump,
   },
   model: motorPumpModel,
+  parts: motorPumpParts,
+  symptoms: motorPumpSymptoms,
   plans: [
     {
       id: 'bench',

@@ -1,3 +1,4 @@
+import { pedalValveParts, pedalValveSymptoms } from './parts-and-symptoms';
 import { pedalValveRows } from './rows';
 import type { Family } from '../../contract/family';
 import type { Kind } from '../../contract/kind';
@@ -38,6 +39,8 @@ const kind: Kind<PedalValveSpec, PedalValveUnit, PedalValveCondition> = {
     prepare: preparePedalValve,
   },
   model: pedalValveModel,
+  parts: pedalValveParts,
+  symptoms: pedalValveSymptoms,
   plans: [
     {
       id: 'bench',

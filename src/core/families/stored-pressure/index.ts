@@ -1,3 +1,4 @@
+import { storedParts, storedSymptoms } from './parts-and-symptoms';
 import { storedPressureRows } from './rows';
 import { chargePicture } from '../../toolboxes/store/model/charge-curve';
 import type { Family } from '../../contract/family';
@@ -40,6 +41,8 @@ const kind: Kind<StoredPressureSpec, StoredPressureUnit, StoredPressureCondition
     prepare: prepareStoredPressure,
   },
   model: storedPressureModel,
+  parts: storedParts,
+  symptoms: storedSymptoms,
   plans: [
     {
       id: 'vehicle',

@@ -1,3 +1,4 @@
+import { inlineParts, inlineSymptoms } from './parts-and-symptoms';
 import { vacuumInlineRows } from './rows';
 import type { Family } from '../../contract/family';
 import type { Kind } from '../../contract/kind';
@@ -55,6 +56,8 @@ const kind: Kind<VacuumInlineSpec, VacuumInlineUnit, InlineCondition> = {
     prepare: prepareVacuumInline,
   },
   model: vacuumInlineModel,
+  parts: inlineParts,
+  symptoms: inlineSymptoms,
   plans: [
     {
       id: 'bench',

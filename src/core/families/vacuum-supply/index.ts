@@ -1,3 +1,4 @@
+import { supplyParts, supplySymptoms } from './parts-and-symptoms';
 import { vacuumSupplyRows } from './rows';
 import type { Family } from '../../contract/family';
 import type { Kind } from '../../contract/kind';
@@ -39,6 +40,8 @@ const kind: Kind<VacuumSupplySpec, VacuumSupplyUnit, SupplyCondition> = {
     prepare: prepareVacuumSupply,
   },
   model: vacuumSupplyModel,
+  parts: supplyParts,
+  symptoms: supplySymptoms,
   plans: [
     {
       id: 'vehicle',

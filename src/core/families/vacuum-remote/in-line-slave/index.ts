@@ -1,3 +1,4 @@
+import { inLineSlaveParts, remoteSymptoms } from '../unit/parts-and-symptoms';
 import { boostPicture } from './boost-picture';
 import type { Kind } from '../../../contract/kind';
 import { benchVacuum } from '../unit/bench-vacuum';
@@ -39,6 +40,8 @@ export const inLineSlave: Kind<InLineSpec, InLineUnit, PlantCondition> = {
     prepare: prepareInLine,
   },
   model: inLineSlaveModel,
+  parts: inLineSlaveParts,
+  symptoms: remoteSymptoms,
   plans: [
     {
       id: 'bench',

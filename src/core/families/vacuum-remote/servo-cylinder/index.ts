@@ -1,3 +1,4 @@
+import { servoCylinderParts, remoteSymptoms } from '../unit/parts-and-symptoms';
 import { pullPicture } from './pull-picture';
 import type { Kind } from '../../../contract/kind';
 import { benchVacuum } from '../unit/bench-vacuum';
@@ -38,6 +39,8 @@ export const servoCylinder: Kind<ServoCylinderSpec, ServoUnit, PlantCondition> =
     prepare: prepareServo,
   },
   model: servoCylinderModel,
+  parts: servoCylinderParts,
+  symptoms: remoteSymptoms,
   plans: [
     {
       id: 'bench',
