@@ -109,6 +109,8 @@ const timeConstants = [0.006, 0.012, 0.025, 0.05, 0.1, 0.2, 0.4];
 /** A command is not led by more than this, nor followed later, s. */
 const earliest = -0.1;
 const latest = 0.6;
+/** No more samples than this are fitted. */
+const mostSamples = 20_000;
 /** With fewer samples of steps nothing is fitted. */
 const fewest = 12;
 /** A search for where to begin looks at so many samples. */
@@ -146,6 +148,10 @@ export function fitTracking(
     }
   }
   if (chosen.length < fewest) return failed('too-few-points', chosen.length);
+  // More samples than this only cost time.
+  const stride = Math.ceil(chosen.length / mostSamples);
+  if (stride > 1)
+    for (const list of [chosen, block]) list.splice(0, list.length, ...list.filter((_, i) => i % stride === 0));
   const at = Float64Array.from(chosen, (i) => response.time[i]);
   const seen = Float64Array.from(chosen, (i) => response.value[i]);
   const interval = intervalOf(command);

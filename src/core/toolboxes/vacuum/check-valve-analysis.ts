@@ -125,6 +125,9 @@ const checkValve = (seconds: number): Question<StepContext<unknown>, TwoWaitsFou
   comesTo: (shown, context) => reverseLeak(shown, context, seconds),
 });
 
+/** Air that comes in is squeezed and warm until its shell takes the heat: it stands for so much more than it is, one sigma, as a share. */
+const filling = 0.015;
+
 function reverseLeak(waits: Evidence<TwoWaits>, context: StepContext<unknown>, seconds: number): StepAnalysis {
   const { supply, opened, end, level } = waits;
   // A leak that takes much of the vacuum slows down: its fall is read off the decay, not off a line.
@@ -144,6 +147,7 @@ function reverseLeak(waits: Evidence<TwoWaits>, context: StepContext<unknown>, s
     random('fit', hypot(shut.standard, vented.standard)),
     differenceResolution({ resolution: scatter < resolution ? resolution : 0 }),
     systematic('gas-heat', ((context.ambient.pressure - level) * warming) / context.airTemperature / sqrt(3)),
+    systematic('gas-heat', filling * value),
     ...(instrument
       ? [
           ...differenceComponents(instrument, 0, value, context.date),
