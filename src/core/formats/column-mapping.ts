@@ -152,15 +152,15 @@ function saidColumn(
 ): Read<{ readonly channel: string; readonly column: Float64Array }> | null {
   const said = named && metadata[named.key]?.trim().toLowerCase();
   if (!named || said === undefined) return null;
-  const at = named.values.indexOf(said);
-  if (at < 0)
+  const number = Object.hasOwn(named.values, said) ? named.values[said] : undefined;
+  if (number === undefined)
     return readFailed({
       code: 'bad-field',
       file,
       field: named.key,
-      detail: `"${said}" is none of ${named.values.join(', ')}`,
+      detail: `"${said}" is none of ${Object.keys(named.values).join(', ')}`,
     });
-  return readOk({ channel: named.channel, column: new Float64Array(rows).fill(at + 1) });
+  return readOk({ channel: named.channel, column: new Float64Array(rows).fill(number) });
 }
 
 /** The first thing that two columns are said to be; null where every column is something else. */

@@ -21,8 +21,12 @@ export interface LogFeed {
   readonly leastRows: number;
   /** Hz, below which some of its figures cannot be told; left out where none hangs on it. */
   readonly leastRate?: number;
-  /** What a log says of itself in a line `# key: value` rather than in a column: as a column of the value's place in the list, from 1 on. */
-  readonly named?: { readonly key: string; readonly channel: string; readonly values: readonly string[] };
+  /** What a log says of itself in a line `# key: value` rather than in a column: as a column of the value's number. */
+  readonly named?: {
+    readonly key: string;
+    readonly channel: string;
+    readonly values: Readonly<Record<string, number>>;
+  };
   /** Names that logs and kept traces of this step may still have for a channel: today's → former. */
   readonly formerly?: Readonly<Record<string, string>>;
 }

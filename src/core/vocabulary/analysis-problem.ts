@@ -1,11 +1,8 @@
 import type { CharacteristicId } from '../quantities/characteristics';
-import type { Place } from '../quantities/places';
+import type { DecoupledProblem } from './decoupled-problem';
 import type { FluidKind } from './fluid';
 import type { SpherePurpose } from './sphere-purpose';
 import type { CircuitFaultId } from './circuit-fault';
-
-/** A wheel of a vehicle. */
-type WheelPlace = Extract<Place, 'fl' | 'fr' | 'rl' | 'rr'>;
 
 /** What a trace could not tell, or what was noticed in it. Facts are SI. */
 export type AnalysisProblem =
@@ -146,32 +143,7 @@ export type AnalysisProblem =
   | { readonly code: 'track-stays-off'; readonly times: number }
   | { readonly code: 'sum-worst-at'; readonly channel: string; readonly at: number }
   | { readonly code: 'sampled-too-slowly'; readonly rate: number; readonly needed: number }
-  /** Of decoupled units: V, F, ohm, J, m, s, Pa. */
-  | { readonly code: 'sensor-not-named' }
-  | { readonly code: 'another-sensor' }
-  | { readonly code: 'not-awake' }
-  | { readonly code: 'power-not-seen' }
-  | { readonly code: 'stage-not-reached'; readonly by: number; readonly reached: number }
-  | { readonly code: 'no-second-stage'; readonly reached: number }
-  | { readonly code: 'follows-before'; readonly wheel: WheelPlace; readonly by: number }
-  | { readonly code: 'rate-limited'; readonly channel: string; readonly rate: number }
-  | { readonly code: 'one-clock-assumed' }
-  | { readonly code: 'wheel-took'; readonly wheel: WheelPlace; readonly seconds: number }
-  | { readonly code: 'pressed-slowly'; readonly seconds: number; readonly needed: number }
-  | { readonly code: 'never-reached'; readonly channel: string }
-  | { readonly code: 'source-not-up'; readonly pressure: number; readonly needed: number }
-  | { readonly code: 'source-not-seen-up' }
-  | { readonly code: 'foot-not-recorded' }
-  | { readonly code: 'more-than-the-foot'; readonly pressure: number; readonly most: number }
-  | { readonly code: 'load-not-seen' }
-  | { readonly code: 'bank-hardly-fell'; readonly by: number; readonly needed: number }
-  | { readonly code: 'charger-still-on' }
-  | { readonly code: 'no-bank-on-sheet' }
-  | { readonly code: 'bank-found'; readonly capacitance: number; readonly resistance: number }
-  | { readonly code: 'bank-below-least'; readonly voltage: number; readonly least: number }
-  | { readonly code: 'bank-not-full'; readonly voltage: number; readonly full: number }
-  | { readonly code: 'not-put-to-sleep' }
-  | { readonly code: 'zero-not-read-asleep' }
+  | DecoupledProblem
   | { readonly code: 'nothing-charged' }
   | { readonly code: 'run-too-short' }
   | { readonly code: 'not-bled-out'; readonly left: number }

@@ -129,6 +129,8 @@ const facts: { readonly [C in Code]: Facts<C> } = {
   'bank-hardly-fell': { by: 0.2, needed: 0.7 },
   'charger-still-on': {},
   'no-bank-on-sheet': {},
+  'no-bank-fitted': {},
+  'bank-drains': { share: 0.07 },
   'bank-found': { capacitance: 57.3, resistance: 0.034 },
   'bank-below-least': { voltage: 8.1, least: 9 },
   'bank-not-full': { voltage: 12.4, full: 15 },

@@ -2,7 +2,7 @@ import type { FluidKind } from '../vocabulary/fluid';
 import type { SpherePurpose } from '../vocabulary/sphere-purpose';
 import type { CircuitFaultId } from '../vocabulary/circuit-fault';
 import type { AnalysisProblem } from '../vocabulary/analysis-problem';
-import { places } from '../quantities/places';
+import { decoupledProblemText } from './decoupled-problem-text';
 import { withUnit, type DisplayUnits } from './display';
 import { shownAs } from '../quantities/shown-as';
 import { characteristicTitle } from '../quantities/characteristics';
@@ -34,7 +34,6 @@ export const cycleFaults: Readonly<Record<CircuitFaultId, string>> = {
   'switch-band-narrow': 'switch band narrow (both short, cut-in too near cut-out)',
 };
 
-const shortFigure = (value: number) => Number(value.toPrecision(3)).toString();
 const counted = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;
 
 /** What a trace could not tell, or what was noticed, and what to do about it. */
@@ -295,56 +294,6 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `${problem.rate.toFixed(0)} samples a second tell nothing of moments: log at ${problem.needed} or more.`;
     case 'run-too-short':
       return 'The pump ran too briefly to be judged: a store without gas charges in a moment.';
-    case 'sensor-not-named':
-      return 'Nobody said which sensor this is: a line “# sensor: fl” above the table (master, store, fl, fr, rl, rr), or the choice beside the readings.';
-    case 'another-sensor':
-      return 'Not held against the gauge yet: the run is of another sensor.';
-    case 'not-awake':
-      return 'The unit was not awake: without power the pedal works on the wheels, not on its simulator.';
-    case 'power-not-seen':
-      return 'Nothing in the trace shows whether the unit had power: record the ignition or the supply voltage with it.';
-    case 'stage-not-reached':
-      return `Pressed to ${withUnit(problem.reached, 'length', units)}: the second stage begins ${withUnit(problem.by, 'length', units)} further at the latest.`;
-    case 'no-second-stage':
-      return `Pressed to ${withUnit(problem.reached, 'length', units)} and it never became stiffer.`;
-    case 'follows-before':
-      return `The wheel ${places[problem.wheel].title} moves ${withUnit(problem.by, 'time', units)} before it is asked to: the two columns have not one clock, or are not what they are called.`;
-    case 'rate-limited':
-      return `${channelTitle(problem.channel)} changes by ${withUnit(problem.rate, 'gauge', units)} a second at most: the source, not the wheel, sets its pace.`;
-    case 'one-clock-assumed':
-      return 'Targets and pressures are taken to be stamped by one clock.';
-    case 'wheel-took':
-      return `Wheel ${places[problem.wheel].title}: ${withUnit(problem.seconds, 'time', units)}.`;
-    case 'pressed-slowly':
-      return `The foot itself took ${withUnit(problem.seconds, 'time', units)}: press in ${withUnit(problem.needed, 'time', units)} or less, or the unit cannot be told from it.`;
-    case 'never-reached':
-      return `${channelTitle(problem.channel)} never reached nine tenths of what it was to hold.`;
-    case 'source-not-up':
-      return `The source was not up: no wheel above ${withUnit(problem.needed, 'gauge', units)}, so that nothing could creep.`;
-    case 'source-not-seen-up':
-      return 'Nothing in the trace shows that the source was up: record a wheel’s pressure or the ignition with it.';
-    case 'foot-not-recorded':
-      return 'Nobody recorded the foot’s force: a foot that tires looks like creep.';
-    case 'more-than-the-foot':
-      return `${withUnit(problem.pressure, 'gauge', units)} is more than a foot can give (${withUnit(problem.most, 'gauge', units)} without any loss): the unit still helped.`;
-    case 'load-not-seen':
-      return 'No load came on in the trace: a rest first, then the load.';
-    case 'bank-hardly-fell':
-      return `Under load it fell by ${withUnit(problem.by, 'voltage', units)} only: ${withUnit(problem.needed, 'voltage', units)} or more say what it holds.`;
-    case 'charger-still-on':
-      return 'The voltage still rose, or did not give way, as the load came on: take the charger off first.';
-    case 'no-bank-on-sheet':
-      return 'The sheet has no backup bank.';
-    case 'bank-found':
-      return `The bank: ${shortFigure(problem.capacitance)} F behind ${shortFigure(problem.resistance * 1e3)} mΩ.`;
-    case 'bank-below-least':
-      return `It stood at ${withUnit(problem.voltage, 'voltage', units)} before the load, below the ${withUnit(problem.least, 'voltage', units)} down to which it is of use.`;
-    case 'bank-not-full':
-      return `It stood at ${withUnit(problem.voltage, 'voltage', units)} before the load, not at its ${withUnit(problem.full, 'voltage', units)}: judged as it stood.`;
-    case 'not-put-to-sleep':
-      return 'It was not put to sleep: a small current now may be an ampere at the next door.';
-    case 'zero-not-read-asleep':
-      return 'The log does not begin with the unit asleep: the gauges’ zeros are not known, and count in full.';
     case 'nothing-charged':
       return 'No charge found: record from empty, through the pump’s run, to its stop.';
     case 'not-bled-out':
@@ -409,5 +358,7 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `Pressure of ${gauge(problem.pressure)} with the pedal untouched: it applies itself.`;
     case 'pressure-before-pull':
       return `The output stood at ${gauge(problem.pressure)} before the pull.`;
+    default:
+      return decoupledProblemText(problem, units);
   }
 }

@@ -49,6 +49,14 @@ interface Props {
   readonly policy: DecisionPolicy;
 }
 
+/** What a step asks of a log, in a sentence. */
+function asksFor({ needs, uses }: MeasuredStep<unknown>['feeds']['log']): string {
+  const named = (channels: readonly string[]) => channels.map((channel) => channelTitle(channel).toLowerCase());
+  const used = `uses ${named(uses).join(', ')} where there`;
+  if (needs.length === 0) return `This step ${used}.`;
+  return `This step needs ${named(needs).join(' and ')}${uses.length > 0 ? `, and ${used}` : ''}.`;
+}
+
 const noSamples: GrowingTrace = { time: [], columns: {} };
 
 /** The thinned samples that the log worker sends. */
@@ -272,12 +280,7 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
             }}
           >
             <p>Drop the log here, or choose it.</p>
-            <p>
-              This step needs {step.feeds.log.needs.map((channel) => channelTitle(channel).toLowerCase()).join(' and ')}
-              {step.feeds.log.uses.length > 0 &&
-                `, and uses ${step.feeds.log.uses.map((channel) => channelTitle(channel).toLowerCase()).join(', ')} where there`}
-              .
-            </p>
+            <p>{asksFor(step.feeds.log)}</p>
           </div>
         );
       case 'reading':
@@ -330,7 +333,7 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
               onChange={(said) => log.judge(mapped.mapping, false, said)}
             >
               {mapped.said === null && <option value="">say which</option>}
-              {step.feeds.log.named.values.map((value) => (
+              {Object.keys(step.feeds.log.named.values).map((value) => (
                 <option key={value} value={value}>
                   {placeTitle(value)}
                 </option>

@@ -26,6 +26,7 @@ import { useShop } from '@/ui/shell/shop-context';
 import { BenchHead } from './bench-head';
 import { stepPicture } from '@/charts/step-picture';
 import { CautionList } from './caution-list';
+import { CurveLegend } from './curve-legend';
 import { Lever } from './lever';
 import { measuredActions } from './measured-actions';
 import { PrimaryButton } from './primary-button';
@@ -334,30 +335,7 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
     return (
       <div className={styles.picture}>
         <div className={styles.drawn}>
-          {curve && (
-            <div className={styles.legend}>
-              <span>
-                <i style={{ background: 'var(--palette-tone-measured)' }} /> pull
-              </span>
-              <span>
-                <i style={{ background: 'var(--palette-tone-wayBack)' }} /> way back
-              </span>
-              {curve.outputs[1] && (
-                <span>
-                  <i style={{ background: 'var(--palette-tone-ink)' }} /> {channelTitle(curve.outputs[1]).toLowerCase()}
-                  , dashed
-                </span>
-              )}
-              {curve.sum && (
-                <span>
-                  <i style={{ background: 'var(--palette-tone-ink)' }} /> {curve.sum.toLowerCase()}, dotted
-                </span>
-              )}
-              <span>
-                <i style={{ background: 'var(--palette-tone-bandEdge)' }} /> where a sound one lies
-              </span>
-            </div>
-          )}
+          {curve && <CurveLegend curve={curve} />}
           <Chart option={picture.option} text={picture.text} className={styles.chart} />
         </div>
         {driven && usesLever && recording && (

@@ -24,6 +24,8 @@ const loadScatter = 12;
 /** U_0 is the mean of so long just before the load comes on, s; how it drains by itself is read over so long. */
 const restSeconds = 0.5;
 const drainSeconds = 5;
+/** Of what it lost by itself so much is not known to have gone on under the load. */
+const drainDoubt = 0.3;
 /** Under load the bank must fall by this share of its first voltage, and be watched for so long, s. */
 const leastFall = 0.05;
 const leastSeconds = 3;
@@ -179,12 +181,15 @@ function bankOf(shown: Evidence<Discharge>, context: Context): StepAnalysis {
   };
   const capacitance = -line.slope;
   const fell = max(first.voltage - voltage[voltage.length - 1], Number.MIN_VALUE);
+  // What a bank loses at rest may die down: it relaxes after a charge too.
+  const putBack = lost / fell;
   const perVolt = open > bank.least ? (2 * open ** 2) / (open ** 2 - bank.least ** 2) : 2;
-  return energyOf(bank, {
+  const found = energyOf(bank, {
     open,
     capacitance,
     resistance,
     parts: [
+      systematic('model', drainDoubt * putBack),
       random('fit', hypot(sqrt(line.slopeVariance) / capacitance, (drainStandard * seconds * open) / fell)),
       systematic(
         'gauge-gain',
@@ -192,6 +197,7 @@ function bankOf(shown: Evidence<Discharge>, context: Context): StepAnalysis {
       ),
     ],
   });
+  return putBack > 0 ? { ...found, notes: [...found.notes, { code: 'bank-drains', share: putBack }] } : found;
 }
 
 /**

@@ -7,6 +7,7 @@ import type { Limit } from '../../procedure/limit';
 import { answer, type Question } from '../../procedure/question';
 import type { StepAnalysis } from '../../procedure/step-analysis';
 import { findPull, isPull } from '../../traces/pull';
+import { ownSamples, samplesBetween } from '../../traces/own-samples';
 import { together } from '../../traces/together';
 import { columnOf, type Trace } from '../../traces/trace';
 import { masterPressureAt, wheels } from './geometry';
@@ -51,9 +52,12 @@ function findByFoot(trace: Trace): ByFoot | NoEvidence {
   const { restBefore, plateau } = pull;
   const [from, to] = [restBefore.to, plateau.to];
   const zero = pull.zero ?? 0;
+  // On its own samples: a slow column's holes are not its noughts.
   const over = (channel: string) => {
-    const column = columnOf(rows, channel);
-    return column ? column.subarray(from, to).reduce((sum, each) => sum + (each || 0), 0) / max(1, to - from) : null;
+    const column = columnOf(trace, channel);
+    if (!column) return null;
+    const { value } = samplesBetween(ownSamples(trace, column), rows.time[from], rows.time[to - 1]);
+    return value.length === 0 ? null : value.reduce((sum, each) => sum + each, 0) / value.length;
   };
   const key = over('ignition_on');
   return {

@@ -53,7 +53,10 @@ export interface ByWireUnit extends SuppliedUnit, SleepingUnit {
   readonly fallbackForce: number;
   /** Pressure that the fallback must give, Pa gauge; null where neither sheet nor vehicle says. */
   readonly fallbackLeast: { readonly value: number; readonly field: string } | null;
+  /** Null where its figures are not known, or there is none. */
   readonly bank: BackupBank | null;
+  /** The maker's data says that none is fitted: else one may be, and is proved discharged. */
+  readonly noBank: boolean;
   /** s, V */
   readonly safeWait: number;
   readonly safeVoltage: number;
@@ -107,7 +110,13 @@ function fallbackOf(spec: ByWireSpec): ByWireUnit['fallbackLeast'] {
   if (spec.fallbackPressureMinKpa !== undefined)
     return { value: spec.fallbackPressureMinKpa * 1e3, field: 'fallbackPressureMinKpa' };
   const vehicle = vehicleOf(spec);
-  return vehicle && { value: pressureFor(vehicle, lightRule.deceleration), field: 'massKg' };
+  const deceleration = spec.category === 'own' ? spec.ownDecelerationMinMPerS2 : lightRule.deceleration;
+  return vehicle && deceleration !== undefined
+    ? {
+        value: pressureFor(vehicle, deceleration),
+        field: spec.category === 'own' ? 'ownDecelerationMinMPerS2' : 'category',
+      }
+    : null;
 }
 
 function bankOf(spec: ByWireSpec): BackupBank | null {
@@ -156,6 +165,7 @@ function commonOf(spec: ByWireSpec, working: number): ByWireUnit {
     fallbackForce: spec.fallbackForceN,
     fallbackLeast: fallbackOf(spec),
     bank: bankOf(spec),
+    noBank: spec.backupBank === 'none',
     safeWait: spec.safeWaitMin * 60,
     safeVoltage: spec.safeVoltageV,
     working,

@@ -102,10 +102,16 @@ function charging(step: MeasuredStep<AccumulatorUnit>): MeasuredStep<Accumulator
   return { ...step, interlock: { kind: 'gone', once, now }, ...(step.id === 'fallback' ? {} : { brings: stored }) };
 }
 
+/** Putting it to sleep wakes it first: its pump has run. */
+const putToSleep = (step: MeasuredStep<AccumulatorUnit>): MeasuredStep<AccumulatorUnit> => ({
+  ...step,
+  brings: ['pressure'],
+});
+
 const { untilStarted } = store;
 
 const accumulatorSteps: readonly StepDefinition<AccumulatorUnit>[] = [
-  makeSafeBefore,
+  putToSleep(makeSafeBefore),
   { ...store.makeDeadBefore, interlock: goneNow('motion') },
   { ...handsLook, interlock: goneNow(...stored) },
   charging(store.charge),
@@ -125,7 +131,7 @@ const accumulatorSteps: readonly StepDefinition<AccumulatorUnit>[] = [
       },
     },
   }),
-  bankDead,
+  putToSleep(bankDead),
   charging(backup),
   charging(sensorTransfer(sensorPlaces)),
   charging(simulatorCurve),
@@ -137,7 +143,7 @@ const accumulatorSteps: readonly StepDefinition<AccumulatorUnit>[] = [
   charging(fallback),
   charging(panic),
   charging(release),
-  makeSafeAfter,
+  putToSleep(makeSafeAfter),
   { ...store.makeDeadAfter, interlock: goneNow('motion') },
 ];
 
@@ -211,6 +217,7 @@ const accumulator: Kind<AccumulatorSpec, AccumulatorUnit, AccumulatorCondition> 
         sensorFullScaleKpa: 25_000,
         ratedCurrentA: 40,
         responseTimeConstantS: 0.045,
+        category: 'light',
         massKg: 1600,
         tyreRadiusMm: 300,
         frictionCoefficientFront: 0.38,

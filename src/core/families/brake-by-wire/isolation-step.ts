@@ -8,7 +8,7 @@ import { answer, joinAnswers, type Question } from '../../procedure/question';
 import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
 import type { CharacteristicId } from '../../quantities/characteristics';
 import { neverMoved } from '../../traces/stuck';
-import { ownSamples, sampleAt, samplesBetween, type Samples } from '../../traces/own-samples';
+import { divisionOf, ownInterval, ownSamples, sampleAt, samplesBetween, type Samples } from '../../traces/own-samples';
 import { columnOf, type Trace } from '../../traces/trace';
 import { forceForShare, wheels } from './geometry';
 import { keyOn, letGo, lever, provedSafe, restAwake, wake, type Context, type Measured } from './step-parts';
@@ -22,6 +22,9 @@ const settles = 5;
 const heldShare = 0.7;
 /** The source is up where a wheel stands above this share of hard braking. */
 const sourceShare = 0.05;
+/** A gap longer than this (s) and than so many of its own intervals is no hold. */
+const longestBridge = 0.5;
+const bridgedIntervals = 5;
 /** Of how a foot's force moves a pedal so much is not known. */
 const stiffnessShare = 0.3;
 /** Share of hard braking at which it is held, and for how long, s. */
@@ -60,12 +63,13 @@ function findHold(trace: Trace, channel: string): Hold | NoEvidence {
   const recorded = wheels.map((wheel) => of(`wheel_pressure_${wheel}`)).filter((samples) => samples !== null);
   const pressures = recorded.map(meanOver).filter(Number.isFinite);
   const key = of('ignition_on');
+  const keyed = key ? meanOver(key) : Number.NaN;
   return {
     ...stretch,
     travel,
     force,
     wheel: pressures.length > 0 ? max(...pressures) : null,
-    keyOn: key ? meanOver(key) > 0.5 : null,
+    keyOn: Number.isFinite(keyed) ? keyed > 0.5 : null,
     drift: max(0, ...recorded.map((samples) => driftOf(samples, stretch))),
   };
 }
@@ -85,14 +89,17 @@ function longestAbove({ time, value }: Samples, share: number): { readonly from:
   const highest = value.reduce((most, each) => max(most, each), -Infinity);
   if (!(highest > 0)) return null;
   let [from, best] = [-1, null as { from: number; to: number } | null];
+  const bridge = max(longestBridge, bridgedIntervals * ownInterval({ time }));
   for (let i = 0; i <= value.length; i++) {
-    if (i < value.length && value[i] >= share * highest) {
+    const goesOn = from < 0 || time[i] - time[i - 1] <= bridge;
+    if (i < value.length && value[i] >= share * highest && goesOn) {
       if (from < 0) from = i;
       continue;
     }
     if (from >= 0 && (!best || time[i - 1] - time[from] > best.to - best.from))
       best = { from: time[from], to: time[i - 1] };
-    from = -1;
+    // Behind a hole another stretch begins: nobody knows what the foot did meanwhile.
+    from = i < value.length && value[i] >= share * highest ? i : -1;
   }
   return best && best.to - best.from > 1 ? { from: best.from + 0.5, to: best.to - 0.5 } : null;
 }
@@ -129,7 +136,7 @@ function creepOf(
   const gauge = context.instruments.get(channel);
   const reading = held.value[sampleAt(held, shown.to) - 1] ?? held.value[held.value.length - 1];
   const drift = gauge ? stabilityComponent(gauge, reading, seconds, context.date).standard / seconds : 0;
-  const step = gauge ? gauge.resolution / sqrt(12) / seconds : 0;
+  const step = max(gauge?.resolution ?? 0, divisionOf(shown.travel)) / sqrt(12) / seconds;
   const foot = shown.force ? samplesBetween(shown.force, from, shown.to) : null;
   const footLine =
     foot && foot.time.length > 3

@@ -1,5 +1,5 @@
 import { plausibleRange } from '../../dials/plausible-range';
-import { expandedUncertainty, random, readingComponents } from '../../instruments/uncertainty';
+import { expandedUncertainty, readingComponents } from '../../instruments/uncertainty';
 import { absent, measured } from '../../procedure/analysis-result';
 import { evidence, noEvidence, type Judged, type NoEvidence } from '../../procedure/evidence';
 import { heldWait } from '../../procedure/guide-phase';
@@ -38,7 +38,7 @@ function findBank(trace: Trace, { unit }: Context): BankAtEnd | NoEvidence {
   const column = columnOf(trace, 'backup_voltage');
   if (!column)
     return noEvidence(
-      unit.bank ? { code: 'channel-missing', channel: 'backup_voltage' } : { code: 'no-bank-on-sheet' },
+      unit.noBank ? { code: 'no-bank-fitted' } : { code: 'channel-missing', channel: 'backup_voltage' },
     );
   const samples = ownSamples(trace, column);
   const key = columnOf(trace, 'ignition_on');
@@ -66,7 +66,9 @@ function bankEvidence(found: BankAtEnd, { unit }: Context): Judged<BankAtEnd> {
     found,
     found.keySeen ? [] : [{ code: 'key-off-assumed' }],
     // A lead that has come off reads nothing too, over a bank that is full.
-    found.highest > found.reading + fellBy ? [] : [{ code: 'meter-not-seen-alive', channel: 'backup_voltage' }],
+    unit.noBank || found.highest > found.reading + fellBy
+      ? []
+      : [{ code: 'meter-not-seen-alive', channel: 'backup_voltage' }],
   );
 }
 
@@ -76,7 +78,7 @@ function safeVoltage(reading: number, context: Context): Characteristic {
   const components = meter ? readingComponents(meter, reading, context.date) : [];
   return reading < -expandedUncertainty({ value: reading, components })
     ? absent('safe-voltage', { code: 'reads-below-zero', channel: 'backup_voltage', reading })
-    : measured('safe-voltage', reading, [random('noise', 0), ...components]);
+    : measured('safe-voltage', reading, components);
 }
 
 const bankQuestion: Question<Context, BankAtEnd, BankAtEnd> = {
@@ -115,8 +117,9 @@ const typedSafe: TypedEntry<ByWireUnit> = {
       choices: slept,
     },
     ...asleepEntry.fields(context, {}),
-    ...(context.unit.bank
-      ? ([
+    ...(context.unit.noBank
+      ? []
+      : ([
           {
             id: 'waited',
             title: 'Waited',
@@ -148,16 +151,15 @@ const typedSafe: TypedEntry<ByWireUnit> = {
             optional: false,
             choices: bankSeen,
           },
-        ] as const)
-      : []),
+        ] as const)),
   ],
   analyse: (values, context) => {
     const asleep = asleepEntry.analyse(values, context);
-    const { bank, safeWait } = context.unit;
+    const { noBank, safeWait } = context.unit;
     const reading = values['safe-voltage'];
     const [how, seen, waited] = [values['put-to-sleep'], values['bank-meter-seen'], values.waited];
     const ofBank = (): Characteristic => {
-      if (!bank) return absent('safe-voltage', { code: 'no-bank-on-sheet' });
+      if (noBank) return absent('safe-voltage', { code: 'no-bank-fitted' });
       if (reading === undefined || waited === undefined) return absent('safe-voltage', { code: 'not-read' });
       return waited < safeWait
         ? absent('safe-voltage', { code: 'soak-too-short', seconds: waited, needed: safeWait })
@@ -166,7 +168,7 @@ const typedSafe: TypedEntry<ByWireUnit> = {
     const doubts = [
       ...(asleep.doubts ?? []),
       ...(how === undefined || how >= notSlept ? [{ code: 'not-put-to-sleep' } as const] : []),
-      ...(bank && (seen === undefined || seen >= bankNotSeen)
+      ...(!noBank && (seen === undefined || seen >= bankNotSeen)
         ? [{ code: 'meter-not-seen-alive', channel: 'backup_voltage' } as const]
         : []),
     ];
@@ -205,7 +207,7 @@ export const makeSafeBefore: Measured = {
       },
       bands: ({ unit }) => ({
         sleep_current: [0, unit.quiescentMax],
-        ...(unit.bank ? { backup_voltage: [0, unit.safeVoltage] as const } : {}),
+        ...(unit.noBank ? {} : { backup_voltage: [0, unit.safeVoltage] as const }),
       }),
     },
     dials: typedSafe,
@@ -220,7 +222,7 @@ export const makeSafeBefore: Measured = {
         { value: unit.quiescentMax, source: { kind: 'sheet', field: 'quiescentCurrentMaxMa' } },
         { expected: 0 },
       ),
-      ...(unit.bank || read
+      ...(!unit.noBank || read
         ? [
             atMost(
               'safe-voltage',

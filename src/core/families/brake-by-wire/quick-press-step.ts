@@ -1,6 +1,6 @@
 import { random, systematic } from '../../instruments/uncertainty';
 import { absent, beyond, measured } from '../../procedure/analysis-result';
-import { evidence, noEvidence, type Judged, type NoEvidence } from '../../procedure/evidence';
+import { evidence, noEvidence, type Judged } from '../../procedure/evidence';
 import { atMost } from '../../procedure/limit';
 import { answer, saying, type Question } from '../../procedure/question';
 import type { Characteristic } from '../../procedure/step-analysis';
@@ -16,9 +16,10 @@ import { letGo, lever, provedSafe, restAwake, stampAndHold, wake, type Context, 
 const { hypot, max, min, sqrt } = Math;
 
 const slowest = 100;
-/** A press that is to be timed asks for at least this share of hard braking, and takes no longer than this share of the limit. */
-const leastShare = 0.3;
-const quickShare = 1;
+/** A press that is to be timed asks every wheel for at least this share of hard braking. */
+const leastShare = 0.2;
+/** A wheel that holds less than this share of what it was asked for has not answered, however soon it was there. */
+const answersWith = 0.5;
 /** A level is the mean over so long, s. */
 const heldSeconds = 0.4;
 
@@ -37,9 +38,10 @@ interface Pressed {
   readonly answers: readonly Answering[];
   /** s that the target itself took from a tenth to nine tenths, the longest of the wheels. */
   readonly foot: number;
-  readonly largest: number;
   readonly rate: number;
   readonly missing: readonly string[];
+  /** Wheels that were hardly asked for anything: target and most, Pa gauge. */
+  readonly unasked: readonly { readonly channel: string; readonly peak: number }[];
 }
 
 /** First moment from `from` on (s) at which a channel is at or above a level, straight between samples; null where it never is. */
@@ -60,10 +62,11 @@ function jumps({ time, value }: Samples, level: number, from: number): number | 
   return at < 0 ? null : time[at];
 }
 
-function findPressed(trace: Trace): Pressed | NoEvidence {
+function findPressed(trace: Trace, { unit }: Context): Pressed {
   const answers: Answering[] = [];
   const missing: string[] = [];
-  let [foot, largest, rate] = [0, 0, Infinity];
+  const unasked: { channel: string; peak: number }[] = [];
+  let [foot, rate] = [0, Infinity];
   for (const wheel of wheels) {
     const channels = [`target_pressure_${wheel}`, `wheel_pressure_${wheel}`];
     const [target, pressure] = channels
@@ -76,16 +79,22 @@ function findPressed(trace: Trace): Pressed | NoEvidence {
     rate = min(rate, 1 / ownInterval(pressure), 1 / ownInterval(target));
     const plateaus = plateausOf(target);
     const top = plateaus.reduce((best, each) => (each.level > best.level ? each : best), { from: 0, to: 0, level: 0 });
-    largest = max(largest, top.level);
+    if (top.level < leastShare * unit.working) {
+      unasked.push({ channel: channels[0], peak: top.level });
+      continue;
+    }
     const held = integrated(pressure).mean(top.to - heldSeconds, top.to);
     // The press that led to it begins where the target was last near nothing.
     const rest = lastBelow(target, 0.1 * top.level, top.from);
     const begins = jumps(target, 0.1 * top.level, rest);
     const arrived = jumps(target, 0.9 * top.level, rest);
-    if (begins === null || arrived === null || !Number.isFinite(held)) continue;
+    if (begins === null || arrived === null || !Number.isFinite(held)) {
+      missing.push(channels[1]);
+      continue;
+    }
     foot = max(foot, arrived - begins);
     const until = samplesBetween(pressure, begins - 0.1, top.to);
-    const reaches = passes(until, 0.9 * held, begins);
+    const reaches = held < answersWith * top.level ? null : passes(until, 0.9 * held, begins);
     answers.push({
       wheel,
       seconds: reaches === null ? null : reaches - begins,
@@ -94,7 +103,7 @@ function findPressed(trace: Trace): Pressed | NoEvidence {
       standard: reaches === null ? 0 : noiseOf(until) / max(1, slopeAt(until, reaches)),
     });
   }
-  return { answers, foot, largest, rate, missing };
+  return { answers, foot, rate, missing, unasked };
 }
 
 function lastBelow({ time, value }: Samples, level: number, before: number): number {
@@ -118,21 +127,25 @@ function noiseOf({ value }: Samples): number {
 }
 
 function pressedEvidence(found: Pressed, { unit }: Context): Judged<Pressed> {
-  if (found.answers.length === 0)
-    return found.missing.length > 0
-      ? noEvidence({ code: 'channel-missing', channel: found.missing[0] })
-      : noEvidence({ code: 'no-step' });
-  if (found.rate < slowest * 0.99) return noEvidence({ code: 'sampled-too-slowly', rate: found.rate, needed: slowest });
   const needed = leastShare * unit.working;
-  if (found.largest < needed)
-    return noEvidence({ code: 'not-applied', channel: 'target_pressure_fl', peak: found.largest, needed });
-  const quick = quickShare * unit.spec.panicRiseTimeMaxS;
+  const [unasked] = found.unasked;
+  if (found.answers.length === 0)
+    return unasked
+      ? noEvidence({ code: 'not-applied', ...unasked, needed })
+      : found.missing.length > 0
+        ? noEvidence({ code: 'channel-missing', channel: found.missing[0] })
+        : noEvidence({ code: 'no-step' });
+  if (found.rate < slowest * 0.99) return noEvidence({ code: 'sampled-too-slowly', rate: found.rate, needed: slowest });
+  const quick = unit.spec.panicRiseTimeMaxS;
   // A foot slower than the limit says nothing of the unit.
   if (found.foot > quick) return noEvidence({ code: 'pressed-slowly', seconds: found.foot, needed: quick });
   return evidence(
     found,
     [],
-    found.missing.map((channel) => ({ code: 'channel-missing', channel })),
+    [
+      ...found.missing.map((channel) => ({ code: 'channel-missing', channel }) as const),
+      ...found.unasked.map((each) => ({ code: 'not-applied', ...each, needed }) as const),
+    ],
   );
 }
 

@@ -39,6 +39,8 @@ const commonShape = {
   releaseTimeMaxS: optionalPositive(30),
   fallbackForceN: positive(2000).default(500),
   fallbackPressureMinKpa: optionalPositive(20_000),
+  category: z.enum(['light', 'own']).optional(),
+  ownDecelerationMinMPerS2: optionalPositive(10),
   massKg: optionalPositive(60_000),
   tyreRadiusMm: optionalPositive(1000),
   frictionCoefficientFront: optionalPositive(1.5),
@@ -48,6 +50,7 @@ const commonShape = {
   pistonAreaRearMm2: optionalPositive(50_000),
   effectiveRadiusRearMm: optionalPositive(1000),
   drumFactorRear: optionalPositive(10),
+  backupBank: z.enum(['fitted', 'none']).default('fitted'),
   backupCapacitanceF: optionalPositive(10_000),
   backupVoltageFullV: optionalPositive(100),
   backupVoltageMinV: optionalPositive(100),
@@ -82,6 +85,8 @@ function commonContradictions(spec: CommonSpec, refuse: Refuse): void {
   if (spec.sensorFullScaleRatio <= spec.sensorOffsetRatio)
     refuse('sensorFullScaleRatio', 'must be above sensorOffsetRatio');
   allOrNone(spec, bank, 'the backup bank', refuse);
+  if (spec.backupBank === 'none' && bank.some((name) => spec[name] !== undefined))
+    refuse('backupBank', 'says that there is none, and its figures say that there is');
   if ((spec.backupVoltageMinV ?? 0) >= (spec.backupVoltageFullV ?? Infinity))
     refuse('backupVoltageMinV', 'must be below backupVoltageFullV');
   const rear = spec.drumFactorRear === undefined ? rearDisc : [];
@@ -89,7 +94,13 @@ function commonContradictions(spec: CommonSpec, refuse: Refuse): void {
   if (said) {
     const missing = [...front, ...rear].find((name) => spec[name] === undefined);
     if (missing !== undefined) refuse(missing, 'is needed too for the pressure that the vehicle’s rule takes');
+    if (spec.category === undefined) refuse('category', 'is needed too: which rule the vehicle is under');
   }
+  if (spec.category === 'own' && spec.ownDecelerationMinMPerS2 === undefined)
+    refuse(
+      'ownDecelerationMinMPerS2',
+      'is needed for a rule of its own: the one of light vehicles is never taken instead',
+    );
 }
 
 /** Sheet of a decoupled unit whose pressure a motor-driven plunger makes. Pressures gauge. */
@@ -161,11 +172,29 @@ const moreFields: readonly SheetField[] = [
   field('sensorOffsetRatio', 'Sensor signal at no pressure', '1', 'behaviour', { help: 'Share of its supply' }),
   field('sensorFullScaleRatio', 'Sensor signal at full scale', '1', 'behaviour', { help: 'Share of its supply' }),
   field('sleepAfterS', 'Asleep after', 's', 'behaviour', { help: 'From the key off to the current asleep' }),
-  field('backupCapacitanceF', 'Backup bank', 'F', 'behaviour', { help: 'Capacitance; left empty where it has none' }),
+  field('backupBank', 'Backup bank', '', 'behaviour', {
+    help: 'None only where the maker’s data says so: its proof of discharge is then not asked for',
+    choices: [
+      { value: 'fitted', title: 'Fitted, or not known' },
+      { value: 'none', title: 'None fitted' },
+    ],
+  }),
+  field('backupCapacitanceF', 'Capacitance of the bank', 'F', 'behaviour', {
+    help: 'Left empty, its energy is not judged',
+  }),
   field('backupVoltageFullV', 'Backup bank full', 'V', 'behaviour'),
   field('backupVoltageMinV', 'Backup bank useful down to', 'V', 'behaviour'),
   field('energyPerStopJ', 'Energy of one stop', 'J', 'behaviour'),
   field('fallbackForceN', 'Pedal force of the fallback test', 'N', 'behaviour'),
+  field('category', 'Rule with the assist gone', '', 'behaviour', {
+    choices: [
+      { value: 'light', title: 'Light vehicle: 2.44 m/s²' },
+      { value: 'own', title: 'A rule of its own' },
+    ],
+  }),
+  field('ownDecelerationMinMPerS2', 'Deceleration of that rule', 'm/s2', 'behaviour', {
+    help: 'Of a rule of its own, with the assist gone',
+  }),
   field('massKg', 'Vehicle mass', 'kg', 'behaviour', {
     help: 'With tyres and brakes: what pressure its rule takes with the assist gone',
   }),

@@ -54,8 +54,15 @@ function findPress(trace: Trace): Press | NoEvidence {
     force,
     reached: travel.reduce((most, value) => max(most, value), 0),
     peak: pull.peak - (pull.zero ?? 0),
-    powered: key ? meanOf(key, restBefore.to, plateau.to).mean > 0.5 : null,
+    powered: onIn(key, restBefore.to, plateau.to),
   };
+}
+
+/** Whether a 0/1 column was on over some samples; null where nothing of it was recorded there. */
+function onIn(column: Float64Array | undefined, from: number, to: number): boolean | null {
+  if (!column) return null;
+  const { mean, count } = meanOf(column, from, to);
+  return count > 0 ? mean > 0.5 : null;
 }
 
 function pressEvidence(found: Press): Judged<Press> {

@@ -5,7 +5,7 @@ import { plainCurve } from '../../procedure/picture';
 import type { TypedEntry, TypedField } from '../../procedure/typed-entry';
 import { places } from '../../quantities/places';
 import { sensorRatio, type ByWireUnit } from './geometry';
-import { sensorNumber, sensorPlaces, type SensorPlace } from './sensors';
+import { sensorNumber, type SensorPlace } from './sensors';
 import { keyOn, provedSafe, type Context, type Measured } from './step-parts';
 import {
   analyseTransfer,
@@ -171,7 +171,11 @@ export function sensorTransfer(mine: readonly SensorPlace[]): Measured {
         needs: ['reference_pressure', 'sensor_a'],
         uses: ['sensor_supply', 'sensor_at'],
         leastRows: 12,
-        named: { key: 'sensor', channel: 'sensor_at', values: sensorPlaces },
+        named: {
+          key: 'sensor',
+          channel: 'sensor_at',
+          values: Object.fromEntries(mine.map((place) => [place, sensorNumber(place)])),
+        },
       },
       live: {
         rate: 50,
