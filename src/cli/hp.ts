@@ -5,7 +5,9 @@ import { entryOf } from '@/core/dials/characteristic-entry';
 import { openUnits } from '@/core/quantities/shown-as';
 import { planOf, supplyOf } from '@/core/contract/kind';
 import { standInSource, writeBenchLog } from '@/core/formats/bench-log';
+import { ledgerOf } from '@/core/diagnosis/ledger';
 import { writeEvaluation } from '@/core/formats/evaluation';
+import { writeDiagnosis, writeLedger, writeNextTest } from '@/core/formats/ledger';
 import { writePrediction } from '@/core/formats/prediction';
 import { writeUnitSheet, unitSheetJsonSchema } from '@/core/formats/unit-sheet';
 import type { StepContext } from '@/core/procedure/step-context';
@@ -20,6 +22,7 @@ import { scanToolLog } from '@/core/rig/scan-tool';
 import type { Trace } from '@/core/traces/trace';
 import { characteristicTitle } from '@/core/quantities/characteristics';
 import { readProblemText } from '@/core/wording/read-problem-text';
+import { readSignatures } from '@/server/diagnosis/signature-file';
 import { fail, UnusableInput } from './failure';
 import {
   assumed,
@@ -31,6 +34,7 @@ import {
   kindSaid,
   layoutSaid,
   readingEvidence,
+  symptomArguments,
   unitAtSite,
   vacuumArgument,
 } from './inputs';
@@ -192,9 +196,11 @@ interface EvaluateOptions extends UnitOptions {
   readonly plan?: string;
   readonly readings?: string;
   readonly assume?: readonly string[];
+  readonly symptom?: readonly string[];
 }
 
-function evaluate(assignments: readonly string[], options: EvaluateOptions): void {
+/** Judges what was handed in, and ranks what may be the matter. */
+function judged(assignments: readonly string[], options: EvaluateOptions) {
   const { sheet, context } = unitAtSite(options.unit, options.site, { date: today(), plan: options.plan });
   const plan = planOf(sheet.kind, context.plan);
   const evidence = [
@@ -206,8 +212,26 @@ function evaluate(assignments: readonly string[], options: EvaluateOptions): voi
     ...(options.readings === undefined ? [] : readingEvidence(sheet.kind, options.readings, context)),
   ];
   const evaluation = evaluateUnit(sheet.kind, plan.steps, evidence, { context, policy: 'guarded' });
+  const table = readSignatures(sheet.kind, context.plan);
+  const symptoms = symptomArguments(sheet.kind, options.symptom ?? []);
+  const ledger = table && ledgerOf(sheet.kind, table, { context, steps: evaluation.steps, symptoms });
+  return { kind: sheet.kind, plan, evaluation, ledger };
+}
+
+function evaluate(assignments: readonly string[], options: EvaluateOptions): void {
+  const { plan, evaluation, ledger } = judged(assignments, options);
   const state = concludeInquiry(plan, evaluation);
-  print(writeEvaluation(evaluation, state.kind === 'concluded' ? state.conclusion : null));
+  print(writeEvaluation(evaluation, state.kind === 'concluded' ? state.conclusion : null, ledger));
+}
+
+function diagnose(assignments: readonly string[], options: EvaluateOptions & { readonly explain?: boolean }): void {
+  const { kind, evaluation, ledger } = judged(assignments, options);
+  if (!ledger) throw new Error(`there is no table of signatures for ${kind.family}: run npm run signatures`);
+  print(
+    options.explain
+      ? writeLedger(kind, ledger, evaluation.steps)
+      : { diagnosis: writeDiagnosis(ledger), nextTest: writeNextTest(ledger.next) },
+  );
 }
 
 function program(): Command {
@@ -259,7 +283,18 @@ function program(): Command {
     .option('--plan <id>', 'bench or vehicle; the family’s first plan where left out')
     .option('--readings <file>', 'typed values and findings (CSV)')
     .option('--assume <channel=as...>', 'how a channel is to be read: absolute, vacuum, gauge or negative')
+    .option('--symptom <id...>', 'what the driver noticed; hp families lists them')
     .action(evaluate);
+  hp.command('diagnose [step=log...]')
+    .description('ranks what may be the matter, and names the next best test')
+    .requiredOption('--unit <file>', 'unit sheet')
+    .option('--site <file>', 'site file')
+    .option('--plan <id>', 'bench or vehicle; the family’s first plan where left out')
+    .option('--readings <file>', 'typed values and findings (CSV)')
+    .option('--assume <channel=as...>', 'how a channel is to be read: absolute, vacuum, gauge or negative')
+    .option('--symptom <id...>', 'what the driver noticed; hp families lists them')
+    .option('--explain', 'the whole ledger, with what every finding says for and against')
+    .action(diagnose);
   for (const command of [hp, ...hp.commands]) command.exitOverride();
   return hp;
 }

@@ -122,6 +122,15 @@ export function faultArgument(kind: AnyKind, text: string): ActiveFault {
   return { id, severity };
 }
 
+/** Ids of symptoms of a kind. */
+export function symptomArguments(kind: AnyKind, ids: readonly string[]): readonly string[] {
+  const known = kind.symptoms.map((symptom) => symptom.id);
+  for (const id of ids)
+    if (!known.includes(id))
+      fail({ code: 'bad-argument', argument: '--symptom', detail: `"${id}" is none of ${known.join(', ')}` });
+  return ids;
+}
+
 /** "60kPa" or "18 inHg" as Pa vacuum. */
 export function vacuumArgument(text: string): number {
   const [, figure, unitText] = text.length > 60 ? [] : (/^([\d.]+)\s*(\S.*)$/.exec(text.trim()) ?? []);

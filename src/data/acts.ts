@@ -9,6 +9,7 @@ export const actKinds = [
   'issued',
   'withdrawn',
   'moved',
+  'repaired',
   'taken-out',
   'brought-back',
   'rejudged',

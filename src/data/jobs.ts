@@ -8,6 +8,10 @@ import { insertStandIn, type StandIn } from './stand-ins';
 export const places = ['waiting', 'on-bench', 'waiting-parts', 'ready', 'gone'] as const;
 export type Place = (typeof places)[number];
 
+/** In which order a run sheet shows its steps: as the plan has them, or what tells most first. */
+export const orders = ['plan', 'worth'] as const;
+export type Order = (typeof orders)[number];
+
 const json = <T extends z.ZodType>(schema: T) =>
   z.string().transform((text) => schema.parse(JSON.parse(text)) as z.infer<T>);
 
@@ -24,6 +28,7 @@ const rowSchema = z.object({
   booked_by: z.string(),
   promised_at: z.string().nullable(),
   plan: z.enum(['bench', 'vehicle']),
+  ordered_by: z.enum(orders),
   sheet: json(sheetSchema),
   taken_out_at: z.string().nullable(),
 });
@@ -42,19 +47,21 @@ export interface Job {
   readonly promisedAt: string | null;
   /** Where the unit is tested, and what it is judged on. */
   readonly plan: PlanId;
+  readonly orderedBy: Order;
   readonly sheet: z.infer<typeof sheetSchema>;
   /** When it was taken out of the book; null while it is in it. */
   readonly takenOutAt: string | null;
 }
 
 function fromRow(row: unknown): Job {
-  const { booked_at, booked_by, promised_at, taken_out_at, ...rest } = rowSchema.parse(row);
+  const { booked_at, booked_by, promised_at, taken_out_at, ordered_by, ...rest } = rowSchema.parse(row);
   return {
     ...rest,
     bookedAt: booked_at,
     bookedBy: booked_by,
     promisedAt: promised_at,
     takenOutAt: taken_out_at,
+    orderedBy: ordered_by,
   };
 }
 
@@ -108,7 +115,7 @@ export async function findJob(id: string): Promise<Job | undefined> {
 
 /** Books a job under the next number, with what the stand-in mounts for it. */
 export async function insertJob(
-  job: Omit<Job, 'id' | 'number' | 'takenOutAt'>,
+  job: Omit<Job, 'id' | 'number' | 'takenOutAt' | 'orderedBy'>,
   mounted: StandIn,
   id: string = randomUUID(),
 ): Promise<Job> {
@@ -138,6 +145,10 @@ export async function insertJob(
 
 export async function moveJob(id: string, place: Place): Promise<void> {
   await (await database())('jobs').where({ id }).update({ place });
+}
+
+export async function setOrder(id: string, orderedBy: Order): Promise<void> {
+  await (await database())('jobs').where({ id }).update({ ordered_by: orderedBy });
 }
 
 /** Takes a job out of the book, or puts it back (null). */

@@ -52,6 +52,8 @@ export interface StoredEvaluation {
   /** Another method than today's made it: good enough to be looked at while today's is at work, and for nothing else. */
   readonly former: boolean;
   readonly evaluation: UnitEvaluation;
+  /** What came before the last repair, and what is due since; null where an edition kept it that knew of no rounds. */
+  readonly rounds: unknown;
   /** The small picture that belongs to it, as the screens write it; null where none was drawn yet. */
   readonly face: unknown;
 }
@@ -66,7 +68,7 @@ const evaluationShape = z.looseObject({
 export async function findEvaluation(jobId: string, inputs: string): Promise<StoredEvaluation | undefined> {
   return atBest(async () => {
     const row = (await (await database())('evaluations').where({ job_id: jobId, inputs }).first()) as
-      { method_version: number; evaluation: string; face: string | null } | undefined;
+      { method_version: number; evaluation: string; face: string | null; rounds: string | null } | undefined;
     if (!row) return undefined;
     const evaluation = fromStored(row.evaluation);
     // What cannot be read back is made again, and what it said before is not known.
@@ -74,14 +76,28 @@ export async function findEvaluation(jobId: string, inputs: string): Promise<Sto
     return {
       former: row.method_version !== methodVersion,
       evaluation: evaluation as UnitEvaluation,
+      rounds: row.rounds === null ? null : fromStored(row.rounds),
       face: row.face === null ? null : fromStored(row.face),
     };
   }, undefined);
 }
 
 /** Keeps a job's evaluation in place of the one before. */
-export async function storeEvaluation(jobId: string, inputs: string, evaluation: UnitEvaluation): Promise<void> {
-  const row = { job_id: jobId, inputs, method_version: methodVersion, evaluation: toStored(evaluation), face: null };
+export async function storeEvaluation(
+  jobId: string,
+  inputs: string,
+  { evaluation, rounds }: Pick<StoredEvaluation, 'evaluation' | 'rounds'>,
+): Promise<void> {
+  const row = {
+    job_id: jobId,
+    inputs,
+    method_version: methodVersion,
+    evaluation: toStored(evaluation),
+    rounds: toStored(rounds),
+    face: null,
+    ledger: null,
+    ledger_inputs: null,
+  };
   await atBest(
     async () => void (await (await database())('evaluations').insert(row).onConflict('job_id').merge()),
     undefined,
@@ -94,4 +110,38 @@ export async function storeFace(jobId: string, inputs: string, face: unknown): P
   )('evaluations')
     .where({ job_id: jobId, inputs })
     .update({ face: toStored(face) });
+}
+
+/** What a job's ledger came to from these inputs; undefined where it has to be made. */
+export async function findLedger(jobId: string, inputs: string): Promise<unknown> {
+  return atBest(async () => {
+    const row = (await (await database())('evaluations').where({ job_id: jobId, ledger_inputs: inputs }).first()) as
+      { ledger: string | null } | undefined;
+    return row?.ledger ? fromStored(row.ledger) : undefined;
+  }, undefined);
+}
+
+/** Ledgers of several jobs as they were made last, whatever was found since; by job. */
+export async function listLedgers(jobIds: readonly string[]): Promise<ReadonlyMap<string, unknown>> {
+  return atBest(async () => {
+    const rows = (await (
+      await database()
+    )('evaluations')
+      .whereIn('job_id', [...jobIds])
+      .whereNotNull('ledger')
+      .select('job_id', 'ledger')) as { job_id: string; ledger: string }[];
+    return new Map(rows.map((row) => [row.job_id, fromStored(row.ledger)] as const));
+  }, new Map<string, unknown>());
+}
+
+export async function storeLedger(jobId: string, inputs: string, ledger: unknown): Promise<void> {
+  await atBest(
+    async () =>
+      void (await (
+        await database()
+      )('evaluations')
+        .where({ job_id: jobId })
+        .update({ ledger: toStored(ledger), ledger_inputs: inputs })),
+    undefined,
+  );
 }

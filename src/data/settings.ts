@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { siteSchema, type Site } from '@/core/formats/site-file';
+import { prevalences, type Prevalences } from '@/core/contract/prevalence';
 import { database } from './database';
 
 /** What a workshop sets once: where it is, its air today, how it decides, its measurement units. */
@@ -24,6 +25,21 @@ export async function writeShopSettings(settings: ShopSettings): Promise<void> {
     .insert({ key: 'shop', value: JSON.stringify(settings) })
     .onConflict('key')
     .merge();
+}
+
+const prevalencesSchema = z.record(z.string(), z.record(z.string(), z.enum(prevalences)));
+
+/** How common each fault is in this workshop, by family; what is left out is as the family says. */
+export async function readPrevalences(): Promise<z.infer<typeof prevalencesSchema>> {
+  const row = (await (await database())('settings').where({ key: 'prevalences' }).first()) as
+    { value: string } | undefined;
+  return row ? prevalencesSchema.parse(JSON.parse(row.value)) : {};
+}
+
+/** Keeps how common the faults of one family are, in place of what was said of it before. */
+export async function writePrevalences(family: string, said: Prevalences): Promise<void> {
+  const value = JSON.stringify(prevalencesSchema.parse({ ...(await readPrevalences()), [family]: said }));
+  await (await database())('settings').insert({ key: 'prevalences', value }).onConflict('key').merge();
 }
 
 const personSchema = z.object({ id: z.string(), name: z.string(), role: z.string() });

@@ -82,6 +82,7 @@ export function jobViewOf(
       plan,
       sheet: { family: kind.family, name: kind.sheet.example.name, spec: kind.sheet.example.spec },
       takenOutAt: null,
+      orderedBy: 'plan',
     },
     familyTitle: kind.title,
     verdict: 'incomplete',

@@ -120,12 +120,14 @@ const kind: Kind<Spec, Disc, { drag: number }> = {
   },
   parts: [{ id: 'caliper', title: 'Caliper', faults: ['brake-drags'], affects: ['cooling'] }],
   symptoms: [{ id: 'drags', title: 'A brake drags', of: { 'brake-drags': 'usually' } }],
+  prevalence: {},
   plans: [
     {
       id: 'vehicle',
       title: 'After a drive',
       steps: ['cooling'],
       face: 'cooling',
+      closing: [],
       conclusions: [],
       supply: null,
       lever: null,

@@ -5,6 +5,7 @@ import type { StepDefinition } from '../procedure/step-definition';
 import type { Model } from './model';
 import type { Part } from './part';
 import type { Plan } from './plan';
+import type { Prevalences } from './prevalence';
 import type { SheetField } from './sheet-field';
 import type { Symptom } from './symptom';
 
@@ -29,6 +30,8 @@ export interface Kind<Spec, Unit, Condition> {
   /** What of it can be worked on, and what its drivers complain of. */
   readonly parts: readonly Part[];
   readonly symptoms: readonly Symptom[];
+  /** How common its faults are, to begin with: a workshop may know better. */
+  readonly prevalence: Prevalences;
   /** The first is the plan that a unit is judged on unless another is chosen. */
   readonly plans: readonly Plan<Unit>[];
   readonly steps: readonly StepDefinition<Unit, Condition>[];

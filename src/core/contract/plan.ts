@@ -50,6 +50,8 @@ export interface Plan<Unit> {
   readonly id: PlanId;
   readonly title: string;
   readonly steps: readonly string[];
+  /** Steps that close every repair, whatever was touched: leaks, and what must be left without pressure or charge. */
+  readonly closing: readonly string[];
   /** Step whose picture is the unit's face, on the floor and on paper. */
   readonly face: string;
   /** Where an inquiry ends, in the order of its steps; empty for a plan that only measures. */

@@ -1,4 +1,5 @@
 import type { Conclusion } from '../contract/plan';
+import type { Ledger } from '../diagnosis/ledger';
 import { expandedUncertainty } from '../instruments/uncertainty';
 import { remarksOf, type UnitEvaluation } from '../judging/evaluate-unit';
 import { characteristicRow, openName, type CharacteristicId } from '../quantities/characteristics';
@@ -7,14 +8,20 @@ import { displayUnits } from '../wording/display';
 import { analysisProblemText } from '../wording/problem-text';
 import { checkReason } from '../wording/check-text';
 
+import { writeDiagnosis, writeNextTest } from './ledger';
+
 const significant = (value: number) => Number(value.toPrecision(8));
 
 function inFileUnit(id: CharacteristicId, si: number | null): number | null {
   return si === null ? null : significant(si / unitOf(characteristicRow(id).unit).factor);
 }
 
-/** An evaluation as the open file writes it; sentences in kPa. Where an inquiry has ended is said too. */
-export function writeEvaluation(evaluation: UnitEvaluation, conclusion: Conclusion | null = null): object {
+/** An evaluation as the open file writes it; sentences in kPa. Where an inquiry has ended is said too, and what the ledger says where there is one. */
+export function writeEvaluation(
+  evaluation: UnitEvaluation,
+  conclusion: Conclusion | null = null,
+  ledger: Ledger | null = null,
+): object {
   const units = displayUnits('kpa');
   return {
     format: 'hard-pedal/evaluation',
@@ -55,7 +62,7 @@ export function writeEvaluation(evaluation: UnitEvaluation, conclusion: Conclusi
       notes: remarksOf(step).map((remark) => analysisProblemText(remark, units)),
     })),
     ...(conclusion ? { conclusion: { id: conclusion.id, title: conclusion.title } } : {}),
-    diagnosis: [],
-    nextTest: null,
+    diagnosis: ledger ? writeDiagnosis(ledger) : [],
+    nextTest: ledger ? writeNextTest(ledger.next) : null,
   };
 }

@@ -3,7 +3,7 @@ import { everyKind, kindNamed } from '../families';
 import { contextAt } from '../formats/site-file';
 import { checkKind } from '../formats/unit-sheet';
 import { expandedUncertainty } from '../instruments/uncertainty';
-import type { Characteristic } from '../procedure/step-analysis';
+import type { StepAnalysis } from '../procedure/step-analysis';
 import type { AnyKind } from '../contract/kind';
 import { observe } from './observe';
 import { simulateStep } from './run-step';
@@ -31,9 +31,9 @@ const different: Readonly<Record<string, string>> = {
   'assisted-applications@2': 'a count at its edge is one or “more than were made”',
 };
 
-const measuredIn = (found: readonly Characteristic[]) =>
+const measuredIn = (found: StepAnalysis | null) =>
   new Map(
-    found.flatMap((each) =>
+    (found?.characteristics ?? []).flatMap((each) =>
       each.kind === 'measured' && !(each.id in different) ? [[each.id, each.estimate] as const] : [],
     ),
   );
@@ -48,7 +48,7 @@ describe('what a step would find of a unit', () => {
       const observed = measuredIn(observe(kind, step, context, { unit, condition: kind.model.sound(unit) }));
       if (step.kind !== 'measured') return;
       const trace = simulateStep(kind, step, context, { faults: [], benchSeed: 4, runSeed: 4 });
-      const found = measuredIn(step.analyse(trace, context).characteristics);
+      const found = measuredIn(step.analyse(trace, context));
       expect([...observed.keys()].sort()).toEqual([...found.keys()].sort());
       for (const [name, estimate] of found) {
         const apart = Math.abs(estimate.value - observed.get(name)!.value);

@@ -1,8 +1,9 @@
 import type { AnyKind } from '../contract/kind';
 import { labelledSeed, type RandomSource } from '../physics/random';
-import type { Characteristic } from '../procedure/step-analysis';
+import type { StepAnalysis } from '../procedure/step-analysis';
 import type { StepContext } from '../procedure/step-context';
-import type { StepDefinition } from '../procedure/step-definition';
+import type { MeasuredStep, StepDefinition } from '../procedure/step-definition';
+import type { Trace } from '../traces/trace';
 import { runByItself } from './run-by-itself';
 import { mountedFor } from './run-step';
 import { ordinaryNoise, standInRig, type BenchNoise } from './stand-in-rig';
@@ -17,38 +18,55 @@ const hardlyAny = Object.fromEntries(
 
 const silent: RandomSource = { uniform: () => 0.5, normal: () => 0, snapshot: () => [], restore: () => undefined };
 
+/** A unit as it stands on the bench: the unit itself, which may differ from its sheet by its scatter, and its condition. */
+export interface Mounted {
+  readonly unit: unknown;
+  readonly condition: unknown;
+}
+
+/** What gauges without error would record of a step that is run by itself; null where no bench runs it. */
+export function observedTrace(
+  kind: AnyKind,
+  step: MeasuredStep<unknown>,
+  context: StepContext<unknown>,
+  mounted: Mounted,
+): Trace | null {
+  const { live } = step.feeds;
+  if (!live) return null;
+  const rig = standInRig({
+    ...mountedFor(kind, step, context, mounted),
+    instruments: context.instruments,
+    trueGauges: true,
+    benchSeed: 1,
+    runSeed: labelledSeed(1, step.id),
+    sampleRate: Math.min(Math.max(observedRate, step.feeds.log.leastRate ?? 0), live.rate ?? Infinity),
+    noise: hardlyAny,
+    pairError: 0,
+  });
+  return runByItself(rig, live.guide(context));
+}
+
 /**
  * What a step would find of a unit in a condition: the step is run by itself on gauges that show what is there, and analysed
- * as any other. `context.unit` is the unit as its sheet says; `unit` is the one that is mounted, which may differ from it by
- * its scatter. Empty for a look, and for a step that neither a rig nor the stand-in's instruments can do. Deterministic.
+ * as any other. `context.unit` is the unit as its sheet says. Null for a look, and for a step that neither a rig nor the
+ * stand-in's instruments can do. Deterministic.
  */
 export function observe(
   kind: AnyKind,
   step: StepDefinition<unknown>,
   context: StepContext<unknown>,
-  mounted: { readonly unit: unknown; readonly condition: unknown },
-): readonly Characteristic[] {
+  mounted: Mounted,
+): StepAnalysis | null {
   switch (step.kind) {
     case 'measured': {
-      const { live } = step.feeds;
-      if (!live) return [];
-      const rig = standInRig({
-        ...mountedFor(kind, step, context, mounted),
-        instruments: context.instruments,
-        trueGauges: true,
-        benchSeed: 1,
-        runSeed: labelledSeed(1, step.id),
-        sampleRate: Math.min(Math.max(observedRate, step.feeds.log.leastRate ?? 0), live.rate ?? Infinity),
-        noise: hardlyAny,
-        pairError: 0,
-      });
-      return step.analyse(runByItself(rig, live.guide(context)), context).characteristics;
+      const trace = observedTrace(kind, step, context, mounted);
+      return trace && step.analyse(trace, context);
     }
     case 'typed': {
       const shown = step.feeds.standIn?.({ ...context, unit: mounted.unit }, mounted.condition, silent);
-      return shown ? step.feeds.dials.analyse(shown, context).characteristics : [];
+      return shown ? step.feeds.dials.analyse(shown, context) : null;
     }
     case 'look':
-      return [];
+      return null;
   }
 }

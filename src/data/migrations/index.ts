@@ -6,6 +6,7 @@ import { standIns } from './0006-stand-ins';
 import { undo } from './0005-undo';
 import { keptResults } from './0007-kept-results';
 import { symptoms } from './0008-symptoms';
+import { rounds } from './0009-rounds';
 import { waysToFeedAStep } from './0002-ways-to-feed-a-step';
 
 interface Migration {
@@ -14,7 +15,17 @@ interface Migration {
   down(knex: Knex): Promise<void>;
 }
 
-const all: readonly Migration[] = [firstShape, waysToFeedAStep, spheres, acts, undo, standIns, keptResults, symptoms];
+const all: readonly Migration[] = [
+  firstShape,
+  waysToFeedAStep,
+  spheres,
+  acts,
+  undo,
+  standIns,
+  keptResults,
+  symptoms,
+  rounds,
+];
 
 /** Migrations in order, kept in code so that they are bundled with the server. */
 export const migrations: Knex.MigrationSource<Migration> = {

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { planOf } from '@/core/contract/kind';
+import type { DueStep } from '@/core/judging/verification';
 import {
   correctionsBefore,
   evaluateStep,
@@ -10,15 +11,23 @@ import {
 } from '@/core/judging/evaluate-unit';
 import type { Job } from '@/data/jobs';
 import { findEvaluation, storeEvaluation } from '@/data/kept-results';
+import { listRepairs, type Repair } from '@/data/repairs';
 import { listRuns, type Run } from '@/data/runs';
 import { readShopSettings } from '@/data/settings';
 import { contextOf, judgedStepOf, sheetOf } from './job-context';
+import { runsOfRound, type PastRound } from './rounds';
 import { RunAnalyses, settingOf } from './run-analyses';
 import { sayRejudged } from './say-rejudged';
 
 /** A job's evaluation with the runs it was made from. */
 export interface JobEvaluation {
+  /** Of the last round. */
   readonly evaluation: UnitEvaluation;
+  /** Rounds before the last repair, oldest first; empty while nothing was repaired. */
+  readonly past: readonly PastRound[];
+  /** What is due since the last repair; empty while nothing was repaired. */
+  readonly due: readonly DueStep[];
+  readonly repairs: readonly Repair[];
   readonly runs: readonly Run[];
   /** Hash of everything that it was made from. */
   readonly inputs: string;
@@ -44,43 +53,70 @@ function evidenceOf(job: Job, runs: readonly Run[], analyses: RunAnalyses): Step
 }
 
 /** Everything that a job's evaluation is made from, but the method. */
-async function inputsOf(job: Job, runs: readonly Run[]): Promise<string> {
+async function inputsOf(job: Job, runs: readonly Run[], repairs: readonly Repair[]): Promise<string> {
   const { policy } = await readShopSettings();
-  const made = [policy, job.plan, job.sheet, runs.filter(counted).map((run) => run.id), runs.at(-1)?.id ?? null];
+  const ids = runs.filter(counted).map((run) => run.id);
+  const made = [policy, job.plan, job.sheet, ids, runs.at(-1)?.id ?? null, ...repairs.map((repair) => repair.id)];
   return createHash('sha256').update(JSON.stringify(made)).digest('hex');
 }
 
 /** A job's runs, what they come to under, and what is on record of that, by whichever method. */
 async function recordOf(job: Job) {
   const runs = await listRuns(job.id);
-  const inputs = await inputsOf(job, runs);
-  return { runs, inputs, known: await findEvaluation(job.id, inputs) };
+  const repairs = await listRepairs(job.id);
+  const inputs = await inputsOf(job, runs, repairs);
+  return { runs, repairs, inputs, known: await findEvaluation(job.id, inputs) };
 }
+
+/** What is kept of the rounds beside the last one's evaluation. */
+type Rounds = Pick<JobEvaluation, 'past' | 'due'>;
+
+const noRounds: Rounds = { past: [], due: [] };
 
 /**
  * What is on record of a job at once. A `former` evaluation was made by another method: good enough to be looked at while today's is at
  * work, and for nothing else. Null where nothing fits what the job holds now.
  */
 export async function evaluationOnRecord(job: Job): Promise<(JobEvaluation & { readonly former: boolean }) | null> {
-  const { runs, inputs, known } = await recordOf(job);
-  return known ? { ...known, runs, inputs } : null;
+  const { known, ...record } = await recordOf(job);
+  return known ? { ...known, ...((known.rounds as Rounds | null) ?? noRounds), ...record } : null;
 }
 
 /** Evaluates a job from its kept runs, or reads back what it came to. */
 export async function evaluateJob(job: Job): Promise<JobEvaluation> {
-  const { runs, inputs, known } = await recordOf(job);
-  if (known && !known.former) return { ...known, runs, inputs };
+  const { known, ...record } = await recordOf(job);
+  if (known && !known.former) return { ...known, ...((known.rounds as Rounds | null) ?? noRounds), ...record };
+  const { runs, repairs, inputs } = record;
+  const { evaluation, ...rounds } = await evaluateRounds(job, runs, repairs);
+  await storeEvaluation(job.id, inputs, { evaluation, rounds });
+  if (known) await sayRejudged(job, known.evaluation, evaluation).catch((error: unknown) => console.error(error));
+  return { evaluation, ...rounds, ...record, face: null };
+}
+
+/** Evaluates round after round: what one found decides what is due in the next. */
+async function evaluateRounds(
+  job: Job,
+  runs: readonly Run[],
+  repairs: readonly Repair[],
+): Promise<Rounds & Pick<JobEvaluation, 'evaluation'>> {
   const { policy } = await readShopSettings();
   const { kind } = sheetOf(job);
-  const latest = runs.at(-1);
-  const context = contextOf(job, latest?.context.site ?? {}, latest?.startedAt ?? job.bookedAt);
   const analyses = await RunAnalyses.of(job, runs);
-  const evaluation = await analyses.whileReading(() =>
-    evaluateUnit(kind, planOf(kind, job.plan).steps, evidenceOf(job, runs, analyses), { context, policy }),
-  );
-  await storeEvaluation(job.id, inputs, evaluation);
-  if (known) await sayRejudged(job, known.evaluation, evaluation).catch((error: unknown) => console.error(error));
-  return { evaluation, runs, inputs, face: null };
+  const past: PastRound[] = [];
+  for (let round = 1; ; round++) {
+    const own = runsOfRound(job, runs, repairs, round, past.at(-1)?.evaluation ?? null);
+    const latest = own.runs.at(-1);
+    const context = contextOf(job, latest?.context.site ?? {}, latest?.startedAt ?? job.bookedAt);
+    const evaluation = await analyses.whileReading(() =>
+      evaluateUnit(kind, planOf(kind, job.plan).steps, evidenceOf(job, own.runs, analyses), { context, policy }),
+    );
+    if (round > repairs.length) return { evaluation, past, due: own.due };
+    past.push({
+      evaluation,
+      due: own.due,
+      runs: Object.fromEntries(own.runs.filter(counted).map((run) => [run.step, run.id])),
+    });
+  }
 }
 
 /** Evaluates one run by itself, kept or not, under today's policy. */

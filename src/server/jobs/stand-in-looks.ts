@@ -1,11 +1,12 @@
 import type { AnyKind } from '@/core/contract/kind';
 import { writtenKey } from '@/core/procedure/look-step';
 import { storedFaults, storedFaultsText } from '@/core/rig/scan-tool';
-import { findStandIn } from '@/data/stand-ins';
+import type { Job } from '@/data/jobs';
+import { standInNow } from './stand-in-now';
 
 /** How the unit on the stand-in looks, by point: all that a look step may know of what is mounted there. */
-export async function standInLooks(jobId: string, kind: AnyKind): Promise<Readonly<Record<string, string>>> {
-  const { faults } = await findStandIn(jobId);
+export async function standInLooks(job: Job, kind: AnyKind): Promise<Readonly<Record<string, string>>> {
+  const { faults } = await standInNow(job);
   const mounted = kind.model.faults.filter((fault) => faults.some((active) => active.id === fault.id));
   const looks = Object.assign({}, ...mounted.map((fault) => fault.appearance)) as Record<string, string>;
   const codes = storedFaultsText(storedFaults(kind, faults));

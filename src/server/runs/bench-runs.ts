@@ -17,7 +17,7 @@ import {
   strikeOutRun,
   type Run,
 } from '@/data/runs';
-import { findStandIn } from '@/data/stand-ins';
+import { standInNow } from '../jobs/stand-in-now';
 import { contextOf, jobNamed, runnableStepOf, sheetOf, siteNow, stillOpen } from '../jobs/job-context';
 import { recordAct } from '@/data/acts';
 import { RequestRefused } from '../http/refused';
@@ -52,7 +52,7 @@ function liveRecorder(id: string): RunRecorder {
 async function rigFor(job: Job, run: Pick<Run, 'step' | 'context' | 'startedAt'>, repeat: number): Promise<StandInRig> {
   const context = contextOf(job, run.context.site, run.startedAt);
   const { kind } = sheetOf(job);
-  const { faults, seed, pairError } = await findStandIn(job.id);
+  const { faults, seed, pairError } = await standInNow(job);
   return rigForStep(kind, runnableStepOf(kind, run.step), context, {
     faults,
     benchSeed: seed,

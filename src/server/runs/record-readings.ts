@@ -3,7 +3,7 @@ import { refuseShut } from './interlocks';
 import { questionedFields } from '@/core/dials/question-figure';
 import { entryOf } from '@/core/dials/characteristic-entry';
 import { insertRun, listRuns } from '@/data/runs';
-import { findStandIn } from '@/data/stand-ins';
+import { standInNow } from '../jobs/stand-in-now';
 import { moveJob } from '@/data/jobs';
 import { recordAct } from '@/data/acts';
 import { RequestRefused } from '../http/refused';
@@ -60,6 +60,6 @@ export async function standInReadings(jobId: string, stepId: string): Promise<Re
   if (step.kind !== 'typed') return {};
   const context = contextOf(job, await siteNow(), new Date().toISOString());
   const repeat = (await listRuns(jobId)).filter((run) => run.step === stepId).length;
-  const { faults, seed } = await findStandIn(jobId);
+  const { faults, seed } = await standInNow(job);
   return readStandIn(kind, step, context, { faults, seed: seed + repeat });
 }

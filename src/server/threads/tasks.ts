@@ -1,3 +1,7 @@
+import { findFamily } from '@/core/families';
+import { checkSpec } from '@/core/formats/unit-sheet';
+import { ledgerOf, type Ledger, type LedgerAsked } from '@/core/diagnosis/ledger';
+import { readSignatures } from '../diagnosis/signature-file';
 import { suspectLog } from '@/core/diagnosis/suspect-log';
 import { analysisOf } from '@/core/judging/evaluate-unit';
 import { questionedChannels, type QuestionedChannel } from '@/core/formats/questioned-channels';
@@ -12,6 +16,10 @@ import { findRun, readTrace, type Run } from '@/data/runs';
 import { judgedStepOf, sheetOf } from '../jobs/job-context';
 import type { CurvePicture } from '@/core/procedure/picture';
 import type { PairCorrection } from '@/core/procedure/step-analysis';
+import { conditionWith } from '@/core/contract/model';
+import type { ActiveFault } from '@/core/physics/plant';
+import { observedTrace } from '@/core/rig/observe';
+import { comparedLine, type ComparedLine } from '@/core/pictures/compared-line';
 import { drawnCurve, type DrawnCurve } from '@/core/pictures/drawn-curve';
 import { drawPaperFace, type PaperFace, type PaperFaceAsked } from '../release/paper-face';
 import { reportHtml } from '../release/report-html';
@@ -57,6 +65,22 @@ export interface CurveWanted {
   readonly points: number;
 }
 
+export interface ExpectedWanted {
+  readonly jobId: string;
+  readonly step: string;
+  readonly context: SentContext;
+  readonly faults: readonly ActiveFault[];
+}
+
+/** Points of a line that is compared. */
+const comparedPoints = 300;
+
+export interface LedgerWanted extends Omit<LedgerAsked, 'context' | 'openers'> {
+  readonly sheet: Job['sheet'];
+  readonly context: SentContext;
+  readonly openers: readonly (readonly [string, string])[];
+}
+
 export const tasks = {
   /** Nothing but a sign of life. */
   async ready(): Promise<true> {
@@ -72,6 +96,44 @@ export const tasks = {
     const trace = await traceOf(job, run);
     const suspicious = run.context.source === 'log file' && step.kind === 'measured';
     return analysisOf(step, suspicious ? { trace, said: suspectLog(kind, step, trace, context) } : { trace }, context);
+  },
+
+  /** What may be the matter with a unit, and what to do next. */
+  async ledger({ sheet, context, openers, ...asked }: LedgerWanted): Promise<Ledger> {
+    const family = findFamily(sheet.family);
+    const checked = family && checkSpec(family, sheet.name, sheet.spec, 'ledger');
+    if (!checked?.ok) throw new Error(`the sheet of a ${sheet.family} is not valid`);
+    const { kind, unit } = checked.value;
+    const table = readSignatures(kind, context.plan);
+    if (!table) throw new Error(`there is no table of signatures for a ${sheet.family}`);
+    return ledgerOf(kind, table, { ...asked, context: { ...context, unit }, openers: new Map(openers) });
+  },
+
+  /** A run as the line that it is compared by. */
+  async compared({
+    runId,
+    pair,
+  }: {
+    readonly runId: string;
+    readonly pair: PairCorrection | null;
+  }): Promise<ComparedLine | null> {
+    const { job, run } = await recordedOf(runId);
+    const step = sheetOf(job).kind.steps.find((each) => each.id === run.step);
+    return step?.kind === 'measured'
+      ? comparedLine(step, await traceOf(job, run), { pair, points: comparedPoints })
+      : null;
+  },
+
+  /** The line that a step would draw of a job's unit with these faults. */
+  async expected({ jobId, step: stepId, context, faults }: ExpectedWanted): Promise<ComparedLine | null> {
+    const job = await findJob(jobId);
+    if (!job) throw new Error(`job ${jobId} is gone`);
+    const { kind, unit } = sheetOf(job);
+    const step = kind.steps.find((each) => each.id === stepId);
+    if (step?.kind !== 'measured') return null;
+    const mounted = { unit, condition: conditionWith(kind.model, unit, faults) as unknown };
+    const trace = observedTrace(kind, step, { ...context, unit }, mounted);
+    return trace && comparedLine(step, trace, { pair: null, points: comparedPoints });
   },
 
   /** Channels of a kept log whose unit or reference is in doubt. */

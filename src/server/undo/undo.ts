@@ -1,6 +1,7 @@
 import { findAct, listActs, markUndone, recordAct, type Act } from '@/data/acts';
 import { moveJob, places, setTakenOut, type Job, type Place } from '@/data/jobs';
-import { findRun, listRuns, setRunState, strikeOutRun } from '@/data/runs';
+import { listRepairs, undoRepair } from '@/data/repairs';
+import { findRun, listEveryRun, listRuns, setRunState, strikeOutRun } from '@/data/runs';
 import { RequestRefused } from '../http/refused';
 import { jobNamed, sheetOf, stillOpen } from '../jobs/job-context';
 import { refuseStranger } from '../people';
@@ -10,7 +11,7 @@ import { dayAgo } from './day-ago';
 /** Something that was done within the day and can be taken back. */
 export interface Undoable {
   readonly act: number;
-  readonly what: 'discarded' | 'struck-out' | 'moved' | 'taken-out';
+  readonly what: 'discarded' | 'struck-out' | 'moved' | 'taken-out' | 'repaired';
   /** Step of the run, or the place that the job was moved to; null for the job itself. */
   readonly of: { readonly id: string; readonly title: string } | null;
   readonly person: string;
@@ -58,6 +59,12 @@ async function undoableAct(act: Act, job: Job, lastMove: Act | undefined): Promi
         ? { act: act.id, what: 'moved', of: { id: detail, title: placeWords[detail] }, person, at }
         : null;
     }
+    case 'repaired': {
+      const last = (await listRepairs(job.id)).at(-1);
+      const since = (await listEveryRun(job.id)).some((run) => run.startedAt >= act.at && run.state !== 'discarded');
+      const of = { id: act.subject ?? '', title: act.detail ?? '' };
+      return last?.id === act.subject && !since ? { act: act.id, what: 'repaired', of, person, at } : null;
+    }
     case 'taken-out':
       return job.takenOutAt === null ? null : { act: act.id, what: 'taken-out', of: null, person, at };
     default:
@@ -95,6 +102,8 @@ async function restore(act: Act, what: Undoable['what']): Promise<void> {
       return strikeOutRun(act.subject ?? '', null);
     case 'moved':
       return moveJob(act.jobId, act.before as Place);
+    case 'repaired':
+      return undoRepair(act.subject ?? '', new Date().toISOString());
     case 'taken-out':
       return setTakenOut(act.jobId, null);
   }

@@ -14,6 +14,7 @@ const words: Readonly<Record<Undoable['what'], (title: string) => string>> = {
   discarded: (title) => `A run of “${title}” was thrown away`,
   'struck-out': (title) => `A run of “${title}” was struck out`,
   moved: (title) => `Moved: ${title}`,
+  repaired: (title) => `A repair was put on record: ${title}`,
   'taken-out': () => 'Taken out of the book',
 };
 

@@ -21,7 +21,7 @@ import { isolationHold } from './isolation-step';
 import { faultCodes, handsLook } from './look-steps';
 import { bankDead, makeSafeAfter, makeSafeBefore } from './make-safe-steps';
 import { accumulatorModel, plungerModel } from './model';
-import { accumulatorParts, byWireSymptoms, plungerParts } from './parts-and-symptoms';
+import { accumulatorParts, byWirePrevalence, byWireSymptoms, plungerParts } from './parts-and-symptoms';
 import { panic } from './quick-press-step';
 import { release } from './release-step';
 import { byWireRows } from './rows';
@@ -49,6 +49,11 @@ function benchPlan<Unit extends ByWireUnit>(steps: readonly StepDefinition<Unit>
     steps: steps.map((step) => step.id),
     ...byWireBench,
     face: 'simulator-curve',
+    closing: [
+      'isolation-hold',
+      'fault-codes',
+      ...steps.flatMap(({ id, proves }) => (proves && id.endsWith('-after') ? [id] : [])),
+    ],
     conclusions: [],
   };
 }
@@ -183,6 +188,7 @@ const plunger: Kind<PlungerSpec, PlungerUnit, ByWireCondition> = {
   model: plungerModel,
   parts: plungerParts,
   symptoms: byWireSymptoms,
+  prevalence: byWirePrevalence,
   plans: [benchPlan(plungerSteps)],
   steps: plungerSteps,
   curve: simulatorCurve.pictures[0] as Kind<PlungerSpec, PlungerUnit, ByWireCondition>['curve'],
@@ -238,6 +244,7 @@ const accumulator: Kind<AccumulatorSpec, AccumulatorUnit, AccumulatorCondition> 
   model: accumulatorModel,
   parts: accumulatorParts,
   symptoms: byWireSymptoms,
+  prevalence: byWirePrevalence,
   plans: [benchPlan(accumulatorSteps)],
   steps: accumulatorSteps,
   curve: simulatorCurve.pictures[0] as Kind<AccumulatorSpec, AccumulatorUnit, AccumulatorCondition>['curve'],

@@ -1,4 +1,5 @@
 import type { Part } from '../../contract/part';
+import type { Prevalences } from '../../contract/prevalence';
 import type { Symptom } from '../../contract/symptom';
 
 const wheelSteps = ['tracking', 'panic', 'release', 'fallback'] as const;
@@ -132,3 +133,13 @@ export const byWireSymptoms: readonly Symptom[] = [
   },
   { id: 'battery-flat', title: 'Battery flat in the morning', of: { 'never-sleeps': 'usually' } },
 ];
+
+/** How common they are among units that come in; the others are ordinary. */
+export const byWirePrevalence: Prevalences = {
+  'air-in-circuit': 'common',
+  'backup-capacitor-weak': 'common',
+  'store-precharge-low': 'common',
+  'simulator-valve-stuck': 'seldom',
+  'never-sleeps': 'seldom',
+  'stroke-sensor-implausible': 'seldom',
+};

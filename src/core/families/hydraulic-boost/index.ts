@@ -1,4 +1,4 @@
-import { hydraulicParts, hydraulicSymptoms } from './parts-and-symptoms';
+import { hydraulicParts, hydraulicPrevalence, hydraulicSymptoms } from './parts-and-symptoms';
 import { hydraulicBoostRows } from './rows';
 import { servoPicture } from '../../toolboxes/servo/servo-curve';
 import type { Family } from '../../contract/family';
@@ -42,6 +42,7 @@ const kind: Kind<HydraulicBoostSpec, HydraulicBoostUnit, HydraulicBoostCondition
   model: hydraulicBoostModel,
   parts: hydraulicParts,
   symptoms: hydraulicSymptoms,
+  prevalence: hydraulicPrevalence,
   plans: [
     {
       id: 'vehicle',
@@ -49,6 +50,7 @@ const kind: Kind<HydraulicBoostSpec, HydraulicBoostUnit, HydraulicBoostCondition
       steps: hydraulicBoostSteps.map((step) => step.id),
       ...hydraulicBoostVehicle,
       face: 'assist-curve',
+      closing: ['leak-look', 'bleed'],
       conclusions: [],
     },
   ],

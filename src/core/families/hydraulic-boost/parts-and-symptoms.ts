@@ -1,4 +1,5 @@
 import type { Part } from '../../contract/part';
+import type { Prevalences } from '../../contract/prevalence';
 import type { Symptom } from '../../contract/symptom';
 
 /** What of a steering-pump booster, and around it, can be worked on, and what that can change. */
@@ -86,3 +87,13 @@ export const hydraulicSymptoms: readonly Symptom[] = [
   },
   { id: 'fluid-lost', title: 'Fluid is lost', of: { 'rod-seal-leak': 'usually', 'hose-underrated': 'sometimes' } },
 ];
+
+/** How common they are among units that come in; the others are ordinary. */
+export const hydraulicPrevalence: Prevalences = {
+  'belt-slip': 'common',
+  'reserve-accumulator-dead': 'common',
+  'fluid-contaminated': 'common',
+  'hose-underrated': 'seldom',
+  'steering-flow-priority': 'seldom',
+  'return-restricted': 'seldom',
+};

@@ -10,7 +10,7 @@ import { prepareMotorBoost, type MotorBoostUnit } from './geometry';
 import { faultCodes } from './look-steps';
 import { motorBoostModel } from './model';
 import { release, stepResponse } from './response-steps';
-import { motorBoostParts, motorBoostSymptoms } from './parts-and-symptoms';
+import { motorBoostParts, motorBoostPrevalence, motorBoostSymptoms } from './parts-and-symptoms';
 import { motorBoostRows } from './rows';
 import { motorBoostFields, motorBoostSchema, type MotorBoostSpec } from './sheet';
 import { motorServo, type Measured } from './step-parts';
@@ -69,6 +69,7 @@ const kind: Kind<MotorBoostSpec, MotorBoostUnit, MotorBoostCondition> = {
   model: motorBoostModel,
   parts: motorBoostParts,
   symptoms: motorBoostSymptoms,
+  prevalence: motorBoostPrevalence,
   plans: [
     {
       id: 'bench',
@@ -76,6 +77,7 @@ const kind: Kind<MotorBoostSpec, MotorBoostUnit, MotorBoostCondition> = {
       steps: steps.map((step) => step.id),
       ...motorBoostBench,
       face: 'assist-curve',
+      closing: ['drain', 'fault-codes', 'make-safe-after'],
       conclusions: [],
     },
   ],

@@ -1,4 +1,5 @@
 import type { Part } from '../../contract/part';
+import type { Prevalences } from '../../contract/prevalence';
 import type { Symptom } from '../../contract/symptom';
 
 /** What of a motor booster can be worked on, and what that can change. */
@@ -91,3 +92,12 @@ export const motorBoostSymptoms: readonly Symptom[] = [
   { id: 'battery-flat', title: 'Battery flat in the morning', of: { 'never-sleeps': 'usually' } },
   { id: 'noise', title: 'Grinds or knocks', of: { 'gear-worn': 'usually' } },
 ];
+
+/** How common they are among units that come in; the others are ordinary. */
+export const motorBoostPrevalence: Prevalences = {
+  'supply-drop': 'common',
+  'ground-resistance': 'common',
+  'sensor-magnet-shifted': 'seldom',
+  'return-spring-weak': 'seldom',
+  'never-sleeps': 'seldom',
+};

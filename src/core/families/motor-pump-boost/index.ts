@@ -1,4 +1,4 @@
-import { motorPumpParts, motorPumpSymptoms } from './parts-and-symptoms';
+import { motorPumpParts, motorPumpPrevalence, motorPumpSymptoms } from './parts-and-symptoms';
 import { goneNow, goneOnce } from '../../procedure/interlock';
 import { motorPumpBoostRows } from './rows';
 import type { Family } from '../../contract/family';
@@ -103,6 +103,7 @@ const kind: Kind<MotorPumpSpec, MotorPumpUnit, MotorPumpCondition> = {
   model: motorPumpModel,
   parts: motorPumpParts,
   symptoms: motorPumpSymptoms,
+  prevalence: motorPumpPrevalence,
   plans: [
     {
       id: 'bench',
@@ -110,6 +111,7 @@ const kind: Kind<MotorPumpSpec, MotorPumpUnit, MotorPumpCondition> = {
       steps: steps.map((step) => step.id),
       ...motorPumpBench,
       face: 'charge-from-empty',
+      closing: ['leak-look', 'make-dead-after'],
       conclusions: [],
     },
   ],

@@ -1,4 +1,5 @@
 import type { Part } from '../../contract/part';
+import type { Prevalences } from '../../contract/prevalence';
 import type { Symptom } from '../../contract/symptom';
 
 /** What of a motor-pump unit can be worked on, and what that can change. */
@@ -104,3 +105,14 @@ export const motorPumpSymptoms: readonly Symptom[] = [
     of: { 'motor-worn': 'usually', 'motor-flooded': 'sometimes', 'pump-vanes-worn': 'sometimes' },
   },
 ];
+
+/** How common they are among units that come in; the others are ordinary. */
+export const motorPumpPrevalence: Prevalences = {
+  'accumulator-precharge-low': 'common',
+  'motor-worn': 'common',
+  'relay-or-supply-drop': 'common',
+  'pressure-switch-stuck': 'seldom',
+  'relief-stuck-open': 'seldom',
+  'switch-band-narrow': 'seldom',
+  'motor-flooded': 'seldom',
+};

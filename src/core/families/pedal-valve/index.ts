@@ -1,4 +1,4 @@
-import { pedalValveParts, pedalValveSymptoms } from './parts-and-symptoms';
+import { pedalValveParts, pedalValvePrevalence, pedalValveSymptoms } from './parts-and-symptoms';
 import { pedalValveRows } from './rows';
 import type { Family } from '../../contract/family';
 import type { Kind } from '../../contract/kind';
@@ -41,6 +41,7 @@ const kind: Kind<PedalValveSpec, PedalValveUnit, PedalValveCondition> = {
   model: pedalValveModel,
   parts: pedalValveParts,
   symptoms: pedalValveSymptoms,
+  prevalence: pedalValvePrevalence,
   plans: [
     {
       id: 'bench',
@@ -48,6 +49,7 @@ const kind: Kind<PedalValveSpec, PedalValveUnit, PedalValveCondition> = {
       steps: pedalValveSteps.map((step) => step.id),
       ...pedalValveBench,
       face: 'modulation-curve',
+      closing: ['neutral-leak', 'make-dead-after'],
       conclusions: [],
     },
   ],

@@ -1,4 +1,5 @@
 import type { Part } from '../../contract/part';
+import type { Prevalences } from '../../contract/prevalence';
 import type { Symptom } from '../../contract/symptom';
 
 /** What of a pedal valve can be worked on, and what that can change. */
@@ -96,3 +97,13 @@ export const pedalValveSymptoms: readonly Symptom[] = [
   },
   { id: 'alarm', title: 'Alarm with good brakes, or none without', of: { 'alarm-switch-shifted': 'usually' } },
 ];
+
+/** How common they are among units that come in; the others are ordinary. */
+export const pedalValvePrevalence: Prevalences = {
+  'spool-worn': 'common',
+  'accumulator-front-low': 'common',
+  'accumulator-rear-low': 'common',
+  'springs-set': 'seldom',
+  'stop-misadjusted': 'seldom',
+  'alarm-switch-shifted': 'seldom',
+};

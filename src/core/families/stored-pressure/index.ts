@@ -1,4 +1,4 @@
-import { storedParts, storedSymptoms } from './parts-and-symptoms';
+import { storedParts, storedPrevalence, storedSymptoms } from './parts-and-symptoms';
 import { storedPressureRows } from './rows';
 import { chargePicture } from '../../toolboxes/store/model/charge-curve';
 import type { Family } from '../../contract/family';
@@ -43,6 +43,7 @@ const kind: Kind<StoredPressureSpec, StoredPressureUnit, StoredPressureCondition
   model: storedPressureModel,
   parts: storedParts,
   symptoms: storedSymptoms,
+  prevalence: storedPrevalence,
   plans: [
     {
       id: 'vehicle',
@@ -50,6 +51,7 @@ const kind: Kind<StoredPressureSpec, StoredPressureUnit, StoredPressureCondition
       steps: storedPressureSteps.map((step) => step.id),
       ...storedPressureVehicle,
       face: 'charge-from-empty',
+      closing: ['rest-cycle', 'make-dead-after'],
       conclusions: [],
     },
   ],

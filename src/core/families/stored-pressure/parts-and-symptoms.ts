@@ -1,4 +1,5 @@
 import type { Part } from '../../contract/part';
+import type { Prevalences } from '../../contract/prevalence';
 import type { Symptom } from '../../contract/symptom';
 
 /** What of a central stored-pressure system can be worked on, and what that can change. */
@@ -104,3 +105,13 @@ export const storedSymptoms: readonly Symptom[] = [
   },
   { id: 'parking', title: 'Parking brake does not free', of: { 'parking-cable-seized': 'usually' } },
 ];
+
+/** How common they are among units that come in; the others are ordinary. */
+export const storedPrevalence: Prevalences = {
+  'sphere-1-low': 'common',
+  'sphere-2-low': 'common',
+  'wrong-sphere-fitted': 'seldom',
+  'levelling-propping-springs': 'seldom',
+  'cut-out-shifted': 'seldom',
+  'wrong-fluid': 'hardly-ever',
+};

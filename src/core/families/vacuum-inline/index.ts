@@ -1,4 +1,4 @@
-import { inlineParts, inlineSymptoms } from './parts-and-symptoms';
+import { inlineParts, inlinePrevalence, inlineSymptoms } from './parts-and-symptoms';
 import { vacuumInlineRows } from './rows';
 import type { Family } from '../../contract/family';
 import type { Kind } from '../../contract/kind';
@@ -58,6 +58,7 @@ const kind: Kind<VacuumInlineSpec, VacuumInlineUnit, InlineCondition> = {
   model: vacuumInlineModel,
   parts: inlineParts,
   symptoms: inlineSymptoms,
+  prevalence: inlinePrevalence,
   plans: [
     {
       id: 'bench',
@@ -76,6 +77,7 @@ const kind: Kind<VacuumInlineSpec, VacuumInlineUnit, InlineCondition> = {
       ],
       ...inlineBench,
       face: assistCurve.id,
+      closing: ['vacuum-hold-rest', 'vacuum-hold-applied'],
       conclusions: [],
     },
     {
@@ -94,6 +96,7 @@ const kind: Kind<VacuumInlineSpec, VacuumInlineUnit, InlineCondition> = {
       ],
       ...inlineVehicle,
       face: reserve.id,
+      closing: ['check-valve', 'pedal-drop'],
       conclusions: hardPedalConclusions,
     },
   ],

@@ -1,4 +1,5 @@
 import type { Part } from '../../contract/part';
+import type { Prevalences } from '../../contract/prevalence';
 import type { Symptom } from '../../contract/symptom';
 
 /** What of a pedal-operated vacuum unit, and around it, can be worked on, and what that can change. */
@@ -126,3 +127,16 @@ export const inlineSymptoms: readonly Symptom[] = [
     of: { 'diaphragm-leak': 'usually', 'atmosphere-valve-leak': 'usually' },
   },
 ];
+
+/** How common they are among units that come in; the others are ordinary. */
+export const inlinePrevalence: Prevalences = {
+  'check-valve-leak': 'common',
+  'diaphragm-leak': 'common',
+  'low-source-vacuum': 'common',
+  'reaction-disc-missing': 'hardly-ever',
+  'return-spring-broken': 'seldom',
+  'check-valve-blocked': 'seldom',
+  'rod-gap-too-large': 'seldom',
+  'rod-gap-too-small': 'seldom',
+  'combination-valve-shuttled': 'seldom',
+};

@@ -1,4 +1,4 @@
-import { supplyParts, supplySymptoms } from './parts-and-symptoms';
+import { supplyParts, supplyPrevalence, supplySymptoms } from './parts-and-symptoms';
 import { vacuumSupplyRows } from './rows';
 import type { Family } from '../../contract/family';
 import type { Kind } from '../../contract/kind';
@@ -42,6 +42,7 @@ const kind: Kind<VacuumSupplySpec, VacuumSupplyUnit, SupplyCondition> = {
   model: vacuumSupplyModel,
   parts: supplyParts,
   symptoms: supplySymptoms,
+  prevalence: supplyPrevalence,
   plans: [
     {
       id: 'vehicle',
@@ -49,6 +50,7 @@ const kind: Kind<VacuumSupplySpec, VacuumSupplyUnit, SupplyCondition> = {
       steps: vacuumSupplySteps.map((step) => step.id),
       ...supplyVehicle,
       face: 'pump-down',
+      closing: ['rest-leak'],
       conclusions: [],
     },
   ],

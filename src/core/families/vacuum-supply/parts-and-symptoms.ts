@@ -1,4 +1,5 @@
 import type { Part } from '../../contract/part';
+import type { Prevalences } from '../../contract/prevalence';
 import type { Symptom } from '../../contract/symptom';
 
 /** What of a vacuum source can be worked on, and what that can change. */
@@ -79,3 +80,10 @@ export const supplySymptoms: readonly Symptom[] = [
     of: { 'reservoir-check-leak': 'usually', 'supply-leak': 'sometimes' },
   },
 ];
+
+/** How common they are among units that come in; the others are ordinary. */
+export const supplyPrevalence: Prevalences = {
+  'pump-worn': 'common',
+  'supply-leak': 'common',
+  'sensor-offset': 'seldom',
+};

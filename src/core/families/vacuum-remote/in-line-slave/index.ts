@@ -1,4 +1,4 @@
-import { inLineSlaveParts, remoteSymptoms } from '../unit/parts-and-symptoms';
+import { inLineSlaveParts, remotePrevalence, remoteSymptoms } from '../unit/parts-and-symptoms';
 import { boostPicture } from './boost-picture';
 import type { Kind } from '../../../contract/kind';
 import { benchVacuum } from '../unit/bench-vacuum';
@@ -42,6 +42,7 @@ export const inLineSlave: Kind<InLineSpec, InLineUnit, PlantCondition> = {
   model: inLineSlaveModel,
   parts: inLineSlaveParts,
   symptoms: remoteSymptoms,
+  prevalence: remotePrevalence,
   plans: [
     {
       id: 'bench',
@@ -54,6 +55,7 @@ export const inLineSlave: Kind<InLineSpec, InLineUnit, PlantCondition> = {
         maximum: (unit) => outputAt(unit, pullInput(unit, unit.ratedVacuum), unit.ratedVacuum) * 1.05,
       },
       face: 'boost-curve',
+      closing: ['vacuum-hold-rest', 'vacuum-hold-applied', 'pressure-hold', 'leak-look'],
       conclusions: [],
     },
   ],

@@ -1,4 +1,4 @@
-import { servoCylinderParts, remoteSymptoms } from '../unit/parts-and-symptoms';
+import { servoCylinderParts, remotePrevalence, remoteSymptoms } from '../unit/parts-and-symptoms';
 import { pullPicture } from './pull-picture';
 import type { Kind } from '../../../contract/kind';
 import { benchVacuum } from '../unit/bench-vacuum';
@@ -41,6 +41,7 @@ export const servoCylinder: Kind<ServoCylinderSpec, ServoUnit, PlantCondition> =
   model: servoCylinderModel,
   parts: servoCylinderParts,
   symptoms: remoteSymptoms,
+  prevalence: remotePrevalence,
   plans: [
     {
       id: 'bench',
@@ -49,6 +50,7 @@ export const servoCylinder: Kind<ServoCylinderSpec, ServoUnit, PlantCondition> =
       supply: { kind: 'vacuum', channel: 'supply_vacuum', at: benchVacuum },
       lever: { channel: 'input_pressure', maximum: (unit) => pullInput(unit, unit.ratedVacuum) * 1.1 },
       face: 'boost-curve',
+      closing: ['vacuum-hold-rest', 'vacuum-hold-applied', 'pressure-hold', 'leak-look'],
       conclusions: [],
     },
   ],

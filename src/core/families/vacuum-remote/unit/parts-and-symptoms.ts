@@ -1,4 +1,5 @@
 import type { Part } from '../../../contract/part';
+import type { Prevalences } from '../../../contract/prevalence';
 import type { Symptom } from '../../../contract/symptom';
 
 /** What of a remote unit of either layout can be worked on, and what that can change. */
@@ -157,3 +158,14 @@ export const remoteSymptoms: readonly Symptom[] = [
   },
   { id: 'stop-lamp', title: 'Stop lamps late, or always on', of: { 'switch-out-of-range': 'always' } },
 ];
+
+/** How common they are among units that come in; the others are ordinary. */
+export const remotePrevalence: Prevalences = {
+  'vacuum-valve-leak': 'common',
+  'power-diaphragm-leak': 'common',
+  'slave-piston-seal-bypass': 'common',
+  'bypass-check-blocked': 'seldom',
+  'return-spring-weak': 'seldom',
+  'power-piston-friction': 'seldom',
+  'rod-seal-leak': 'seldom',
+};

@@ -40,7 +40,7 @@ async function benchOf({ view, kind, step, by }: Asked) {
   const [site, air, { policy }] = await Promise.all([siteNow(), airText(), settingsNow()]);
   const { id } = step;
   if (step.kind === 'look') {
-    const appearance = await standInLooks(view.job.id, kind);
+    const appearance = await standInLooks(view.job, kind);
     return <LookBench key={id} view={view} step={id} air={air} appearance={appearance} />;
   }
   const props = { view, step: id, site, date: new Date().toISOString(), air };

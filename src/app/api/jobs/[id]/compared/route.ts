@@ -1,0 +1,13 @@
+import { compareSchema, compareStep } from '@/server/diagnosis/compare-step';
+import { answer } from '@/server/http/answer';
+import { RequestRefused } from '@/server/http/refused';
+
+type Params = { params: Promise<{ id: string }> };
+
+export function GET(request: Request, { params }: Params) {
+  return answer(async () => {
+    const asked = compareSchema.safeParse(Object.fromEntries(new URL(request.url).searchParams));
+    if (!asked.success) throw new RequestRefused(422, 'Say which step is to be compared.');
+    return compareStep((await params).id, asked.data);
+  });
+}

@@ -1,0 +1,92 @@
+import { coverageFactor, expandedUncertainty } from '../instruments/uncertainty';
+import type { Check } from '../judging/judge-step';
+import type { Characteristic } from '../procedure/step-analysis';
+import type { Limit } from '../procedure/limit';
+
+/**
+ * How a figure is held against what a sound unit of its sheet would show, so that units of all sizes lie on one scale: as a
+ * share of what is expected, or, where that is nothing or hardly anything (leaks, residuals), by its distance to the limit.
+ */
+export type Measure = 'share' | 'limit';
+
+/** What a sound unit would show, and how far away from it one is the coordinate's unit; SI. */
+export interface FigureScale {
+  readonly reference: number;
+  readonly per: number;
+}
+
+/** What a step said of a figure, in the figure's coordinate; standard uncertainties. */
+export type Seen =
+  | { readonly kind: 'measured' | 'above' | 'below'; readonly at: number; readonly standard: number }
+  | { readonly kind: 'absent' };
+
+/** Expected figures smaller than this share of the distance to their limit are as good as nothing. */
+const hardlyAnything = 0.5;
+
+function referenceOf(limit: Limit | undefined, truth: number | undefined): number | null {
+  if (limit?.expected != null) return limit.expected;
+  if (limit && limit.low !== null && limit.high !== null) return (limit.low + limit.high) / 2;
+  return truth ?? null;
+}
+
+/** Distance from what is expected to the nearer limit; null where there is none. */
+function reachOf(limit: Limit | undefined, reference: number): number | null {
+  const reaches = [limit?.low, limit?.high]
+    .flatMap((each) => (each == null ? [] : [Math.abs(each - reference)]))
+    .filter((each) => each > 0);
+  return reaches.length > 0 ? Math.min(...reaches) : null;
+}
+
+/** Which measure fits a figure; null where neither a limit nor the model says what is sound. */
+export function measureOf(limit: Limit | undefined, truth: number | undefined): Measure | null {
+  const reference = referenceOf(limit, truth);
+  const reach = reachOf(limit, reference ?? 0);
+  if (reference === null || reference === 0) return reach === null ? null : 'limit';
+  return reach === null || Math.abs(reference) >= hardlyAnything * reach ? 'share' : 'limit';
+}
+
+/**
+ * Scale of a figure as it was judged: by its limit, which knows the air and the supply of the moment, else by the model's
+ * `truth` of a sound unit of the sheet (SI). Null where a sheet or a log leaves nothing to hold it against.
+ */
+export function scaleOf(measure: Measure, limit: Limit | undefined, truth: number | undefined): FigureScale | null {
+  const reference = referenceOf(limit, truth);
+  switch (measure) {
+    case 'share':
+      return reference === null || reference === 0 ? null : { reference, per: Math.abs(reference) };
+    case 'limit': {
+      const per = reachOf(limit, reference ?? 0);
+      return per === null ? null : { reference: reference ?? 0, per };
+    }
+  }
+}
+
+/** Place of a value on its scale: in proportion near nothing, by its logarithm far away, so that a leak of forty limits is no further from one of twenty than two from one. */
+export function placeOf(value: number, { reference, per }: FigureScale): number {
+  return Math.asinh((value - reference) / per);
+}
+
+/** The value at a place: the inverse of `placeOf`, SI. */
+export function valueAt(place: number, { reference, per }: FigureScale): number {
+  return reference + per * Math.sinh(place);
+}
+
+function standardAt(place: number, standard: number, { per }: FigureScale): number {
+  return standard / (per * Math.cosh(place));
+}
+
+/** A characteristic in its figure's coordinate; the limit's own uncertainty counts, for the scale hangs on it. */
+export function seenOf(found: Characteristic, scale: FigureScale, limitStandard = 0): Seen {
+  if (found.kind === 'absent') return { kind: 'absent' };
+  const estimate = found.kind === 'measured' ? found.estimate : found.bound;
+  const at = placeOf(estimate.value, scale);
+  if (!Number.isFinite(at)) return { kind: 'absent' };
+  const own = expandedUncertainty(estimate) / coverageFactor;
+  const standard = standardAt(at, Math.hypot(own, limitStandard), scale);
+  return { kind: found.kind === 'measured' ? 'measured' : found.side, at, standard };
+}
+
+/** The limit that a characteristic was held against; undefined where it was against none. */
+export function limitOf(checks: readonly Check[], id: string): Limit | undefined {
+  return checks.find((check) => check.characteristic === id)?.limit;
+}

@@ -1,0 +1,254 @@
+import type { AnyKind } from '../contract/kind';
+import {
+  chanceOf,
+  chanceOfSaying,
+  lookClean,
+  lookCleanUnlisted,
+  lookFinds,
+  lostToTheLog,
+  saidOfSound,
+  saidOfUnlisted,
+  slip,
+} from './chances';
+import type { Evidence, SeenFigure, SeenPoint } from './evidence';
+import { faultsOf, type Hypothesis } from './hypothesis';
+import { integrateNuisances, type Compared } from './nuisance';
+import type { Cell, FigureSignature, SignatureTable } from './signature-table';
+import type { State } from './states';
+
+const { abs, exp, hypot, log, max, sqrt, PI } = Math;
+
+/** One thing that speaks: a step that was measured, a point that was looked at, something that the driver noticed. */
+export type Finding =
+  | { readonly kind: 'step'; readonly step: string }
+  | { readonly kind: 'point'; readonly step: string; readonly point: string; readonly option: string }
+  | { readonly kind: 'symptom'; readonly symptom: string; readonly said: boolean };
+
+/** What a state says of the evidence: the log likelihood of every finding, and what stands between them. */
+export interface StateLikelihood {
+  readonly byFinding: Float64Array;
+  readonly total: number;
+}
+
+/** How far a figure's place may be off its table by what no model says: of every figure, and of what a fault moves it by. */
+const modelDoubt: Readonly<Record<FigureSignature['measure'], number>> = { share: 0.015, limit: 0.05 };
+const ownDoubt = 0.08;
+/** The same for all figures of a step, which one fault moves together. */
+const stepDoubt = 0.2;
+
+/** Where figures lie that nothing explains, about what is sound. */
+const anywhere: Readonly<Record<FigureSignature['measure'], number>> = { share: 0.35, limit: 1.5 };
+
+/** Chances out of four or five units are never quite nothing and never quite one. */
+const smoothed = (share: number) => 0.02 + 0.94 * share;
+
+/** Density of a value that may be anything: Student’s t with two degrees of freedom. */
+function anywhereDensity(at: number, { sound, measure }: FigureSignature): number {
+  const scale = anywhere[measure];
+  const off = (at - sound.at) / scale;
+  return 1 / (scale * 2 * Math.SQRT2 * (1 + (off * off) / 2) ** 1.5);
+}
+
+/** Φ, by Zelen and Severo (Abramowitz and Stegun, 26.2.17); good to 1e-7. */
+function below(z: number): number {
+  const t = 1 / (1 + 0.2316419 * abs(z));
+  const tail =
+    (exp((-z * z) / 2) / sqrt(2 * PI)) *
+    t *
+    (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
+  return z > 0 ? 1 - tail : tail;
+}
+
+/** Evidence laid out once for all states: which findings there are, and which figures belong to which. */
+export interface LaidOut {
+  readonly findings: readonly Finding[];
+  readonly measured: readonly SeenFigure[];
+  readonly bounded: readonly SeenFigure[];
+  readonly lost: readonly SeenFigure[];
+  readonly findingOfStep: ReadonlyMap<string, number>;
+  readonly points: readonly { readonly finding: number; readonly point: SeenPoint }[];
+  readonly symptoms: readonly { readonly finding: number; readonly symptom: string; readonly said: boolean }[];
+  readonly table: SignatureTable;
+  readonly kind: AnyKind;
+  readonly slipped: Float64Array;
+  readonly scatterColumns: readonly Float64Array[];
+}
+
+/** Columns that move nothing worth a solution. */
+const movesNothing = 0.003;
+
+export function layOut(kind: AnyKind, table: SignatureTable, evidence: Evidence): LaidOut {
+  const findings: Finding[] = [];
+  const findingOfStep = new Map<string, number>();
+  for (const { figure } of evidence.figures) {
+    const { step } = table.figures[figure];
+    if (!findingOfStep.has(step)) findingOfStep.set(step, findings.push({ kind: 'step', step }) - 1);
+  }
+  const points = evidence.points.map((point) => ({
+    point,
+    finding: findings.push({ kind: 'point', step: point.step, point: point.point, option: point.option }) - 1,
+  }));
+  const symptoms = (evidence.symptoms === null ? [] : kind.symptoms).map(({ id }) => {
+    const said = evidence.symptoms?.includes(id) ?? false;
+    return { symptom: id, said, finding: findings.push({ kind: 'symptom', symptom: id, said }) - 1 };
+  });
+  const of = (...kinds: readonly SeenFigure['seen']['kind'][]) =>
+    evidence.figures.filter(({ seen }) => kinds.includes(seen.kind));
+  const measured = of('measured');
+  return {
+    findings,
+    measured,
+    bounded: of('above', 'below'),
+    lost: of('absent'),
+    findingOfStep,
+    points,
+    symptoms,
+    table,
+    kind,
+    slipped: Float64Array.from(measured, ({ figure, seen }) =>
+      seen.kind === 'absent' ? 0 : slip * anywhereDensity(seen.at, table.figures[figure]),
+    ),
+    scatterColumns: table.scatters
+      .map((_, at) => Float64Array.from(measured, ({ figure }) => table.figures[figure].scatter[at]))
+      .filter((column) => column.some((each) => abs(each) > movesNothing)),
+  };
+}
+
+/** Likelihood of everything that was seen, if a state is what is the matter. */
+export function likelihoodOf(laid: LaidOut, state: State): StateLikelihood {
+  const byFinding = new Float64Array(laid.findings.length);
+  const { each, cost } = integrateNuisances(compared(laid, state));
+  laid.measured.forEach(({ figure }, at) => (byFinding[findingAt(laid, figure)] += each[at]));
+  addBounds(laid, state.cells, byFinding);
+  addLost(laid, state.cells, byFinding);
+  for (const { finding, point } of laid.points)
+    byFinding[finding] += log(pointChance(laid.kind, state.hypothesis, point));
+  for (const { finding, symptom, said } of laid.symptoms)
+    byFinding[finding] += log(symptomChance(laid.kind, state.hypothesis, symptom, said));
+  return { byFinding, total: byFinding.reduce((sum, one) => sum + one, cost) };
+}
+
+const findingAt = ({ table, findingOfStep }: LaidOut, figure: number) => findingOfStep.get(table.figures[figure].step)!;
+
+/** What was measured beside what a state lets expect, with how sound units differ, and how a whole step may be off. */
+function compared({ measured, table, slipped, scatterColumns }: LaidOut, { cells, hypothesis }: State) {
+  const count = measured.length;
+  const [off, variance, chance] = [new Float64Array(count), new Float64Array(count), new Float64Array(count)];
+  const byStep = new Map<string, Float64Array>();
+  measured.forEach(({ figure, seen }, at) => {
+    if (seen.kind === 'absent') return;
+    const [cell, { sound, measure, step }] = [cells[figure], table.figures[figure]];
+    const moved = cell.at - sound.at;
+    off[at] = seen.at - cell.at;
+    variance[at] = seen.standard ** 2 + cell.spread ** 2 + modelDoubt[measure] ** 2 + (ownDoubt * moved) ** 2;
+    chance[at] = (1 - slip) * smoothed(cell.measured);
+    if (hypothesis.kind === 'no-fault' || abs(moved) * stepDoubt < modelDoubt[measure]) return;
+    const column = byStep.get(step) ?? new Float64Array(count);
+    column[at] = stepDoubt * moved;
+    byStep.set(step, column);
+  });
+  return { off, variance, slipped, chance, columns: [...scatterColumns, ...byStep.values()] };
+}
+
+/** A figure that is only known to lie beyond something: the fault makes it so, or its value lies there. */
+function addBounds(laid: LaidOut, cells: readonly Cell[], byFinding: Float64Array): void {
+  for (const { figure, seen } of laid.bounded) {
+    if (seen.kind === 'absent' || seen.kind === 'measured') continue;
+    const cell = cells[figure];
+    const { measure } = laid.table.figures[figure];
+    const spread = hypot(seen.standard, cell.spread, modelDoubt[measure]);
+    const beyond = seen.kind === 'above' ? below((cell.at - seen.at) / spread) : below((seen.at - cell.at) / spread);
+    const chance = max(cell[seen.kind], cell.measured * beyond);
+    byFinding[findingAt(laid, figure)] += log(smoothed(chance));
+  }
+}
+
+/** Figures of which a step found nothing: their log's fault or their unit's, and all of a step for one reason. */
+function addLost(laid: LaidOut, cells: readonly Cell[], byFinding: Float64Array): void {
+  const bySteps = new Map<number, number[]>();
+  for (const { figure } of laid.lost) {
+    const { measured, above, below: under } = cells[figure];
+    const chance = lostToTheLog + (1 - lostToTheLog) * smoothed(max(0, 1 - measured - above - under));
+    const finding = findingAt(laid, figure);
+    bySteps.set(finding, [...(bySteps.get(finding) ?? []), log(chance)]);
+  }
+  for (const [finding, logs] of bySteps) byFinding[finding] += logs.reduce((sum, each) => sum + each, 0) / logs.length;
+}
+
+/** Chance of what was seen at a point of a look. */
+function pointChance(kind: AnyKind, hypothesis: Hypothesis, { point, option, inOrder, others }: SeenPoint): number {
+  const looks = faultsOf(hypothesis).flatMap(
+    (id) => kind.model.faults.find((fault) => fault.id === id)?.appearance[point] ?? [],
+  );
+  if (looks.includes(option)) return lookFinds;
+  const clean = hypothesis.kind === 'not-in-this-list' ? lookCleanUnlisted : lookClean;
+  if (looks.length === 0) return inOrder ? clean : (1 - clean) / max(1, others);
+  // It looks otherwise than the fault lets expect.
+  return (1 - lookFinds) / max(1, others);
+}
+
+/** Chance that a driver says, or does not say, one thing of the list. */
+function symptomChance(kind: AnyKind, hypothesis: Hypothesis, id: string, said: boolean): number {
+  const symptom = kind.symptoms.find((each) => each.id === id);
+  const brought = faultsOf(hypothesis).map((fault) => chanceOf[symptom?.of[fault] ?? 'rarely']);
+  const noticed =
+    hypothesis.kind === 'no-fault'
+      ? saidOfSound
+      : hypothesis.kind === 'not-in-this-list'
+        ? saidOfUnlisted
+        : max(...brought);
+  return said ? noticed : 1 - chanceOfSaying * noticed;
+}
+
+/** Log likelihood of a unit with something that no fault of the list explains: some of its steps are as in a sound unit, the others may show anything. */
+export function unlistedLikelihood(laid: LaidOut, sound: State): StateLikelihood {
+  const unlisted: State = { ...sound, hypothesis: { kind: 'not-in-this-list' } };
+  const { each } = integrateNuisances(apart(compared(laid, sound)));
+  const asSound = new Float64Array(laid.findings.length);
+  const asAnything = new Float64Array(laid.findings.length);
+  laid.measured.forEach(({ figure, seen }, at) => {
+    if (seen.kind === 'absent') return;
+    const finding = findingAt(laid, figure);
+    const anything = anywhereDensity(seen.at, laid.table.figures[figure]);
+    asSound[finding] += each[at];
+    asAnything[finding] += log(0.5 * exp(each[at]) + 0.5 * anything);
+  });
+  const anyBound = new Float64Array(laid.findings.length);
+  addBounds(laid, sound.cells, asSound);
+  addLost(laid, sound.cells, asSound);
+  for (const { figure } of laid.bounded) anyBound[findingAt(laid, figure)] += log(anyOutcome);
+  for (const finding of new Set(laid.lost.map(({ figure }) => findingAt(laid, figure))))
+    anyBound[finding] += log(anyOutcome);
+  const byFinding = new Float64Array(laid.findings.length);
+  // How many of the steps it touches nobody knows: the shares are tried, and what they come to is averaged.
+  const steps = [...laid.findingOfStep.values()];
+  const totals = touchedShares.map((share) =>
+    steps.reduce(
+      (sum, at) => sum + log((1 - share) * exp(asSound[at]) + share * exp(asAnything[at] + anyBound[at])),
+      0,
+    ),
+  );
+  const best = touchedShares[totals.indexOf(max(...totals))];
+  for (const at of steps)
+    byFinding[at] = log((1 - best) * exp(asSound[at]) + best * exp(asAnything[at] + anyBound[at]));
+  for (const { finding, point } of laid.points)
+    byFinding[finding] = log(pointChance(laid.kind, unlisted.hypothesis, point));
+  for (const { finding, symptom, said } of laid.symptoms)
+    byFinding[finding] = log(symptomChance(laid.kind, unlisted.hypothesis, symptom, said));
+  const rest = [...laid.points, ...laid.symptoms].reduce((sum, { finding }) => sum + byFinding[finding], 0);
+  const peak = max(...totals);
+  const steady = peak + log(totals.reduce((sum, each) => sum + exp(each - peak), 0) / totals.length);
+  return { byFinding, total: steady + rest };
+}
+
+/** The same with every figure for itself: something unlisted need not move figures together as sound units differ. */
+function apart({ columns, variance, ...compared }: Compared): Compared {
+  const wider = variance.map((each, at) => columns.reduce((sum, column) => sum + column[at] ** 2, each));
+  return { ...compared, variance: wider, columns: [] };
+}
+
+/** Shares of its steps that something unlisted may touch. */
+const touchedShares = [0.1, 0.3, 0.6] as const;
+
+/** Chance of a bound, or of nothing, of a step that may show anything. */
+const anyOutcome = 0.3;

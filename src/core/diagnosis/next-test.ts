@@ -1,0 +1,279 @@
+import type { AnyKind } from '../contract/kind';
+import { planOf } from '../contract/kind';
+import { labelledSeed, randomSource, type RandomSource } from '../physics/random';
+import { touchesHazard } from '../procedure/interlock';
+import type { LookStep } from '../procedure/look-step';
+import type { PlanId } from '../procedure/step-context';
+import type { StepDefinition } from '../procedure/step-definition';
+import { lookClean, lookFinds } from './chances';
+import { faultsOf, hypothesisId, type Hypothesis } from './hypothesis';
+import type { Ranking, StateShare } from './rank';
+import type { Cell, FigureSignature, SignatureTable } from './signature-table';
+
+const { exp, log2, max, sqrt, PI } = Math;
+
+/** What one more step would be worth. */
+export interface Worth {
+  readonly step: string;
+  /** Step that has to be done before it, for safety; null where it is open. */
+  readonly first: string | null;
+  /** Bench time with all that has to be done before it, minutes. */
+  readonly minutes: number;
+  /** Expected drop of what is left open, bits. */
+  readonly gain: number;
+  /** What it would settle best. */
+  readonly between: readonly [Hypothesis, Hypothesis];
+}
+
+/** What to do next. */
+export type NextTest =
+  | { readonly kind: 'test'; readonly worth: Worth; readonly others: readonly Worth[] }
+  /** One is so likely that no more bench time is worth it. */
+  | { readonly kind: 'certain'; readonly hypothesis: Hypothesis }
+  /** Nothing that is left would tell these apart: the unit has to be opened. */
+  | {
+      readonly kind: 'open-it';
+      readonly between: readonly [Hypothesis, Hypothesis];
+      readonly parts: readonly string[];
+    };
+
+/** What of a job decides which steps can still be done. */
+export interface StepsLeft {
+  readonly plan: PlanId;
+  /** Steps that are done. */
+  readonly done: ReadonlySet<string>;
+  /** Step that opens one that is shut; null where it is open. */
+  readonly firstOf: (step: string) => string | null;
+}
+
+/** Probability from which one is certain enough to act on. */
+export const certainEnough = 0.95;
+
+/** Bits below which a step tells nothing worth its time. */
+const leastGain = 0.03;
+
+/** Outcomes that are drawn of every step. */
+const draws = 48;
+
+/** Minutes that a risk counts for: something under pressure, moving or charged is handled. */
+const riskMinutes = 2;
+
+/** Shares of probability that states keep apart for a draw. */
+const worthDrawing = 0.002;
+
+/** What the steps left would be worth, best first by bits a minute. Deterministic. */
+export function worthOf(kind: AnyKind, table: SignatureTable, ranking: Ranking, left: StepsLeft): readonly Worth[] {
+  const steps = planOf(kind, left.plan).steps.filter((id) => !left.done.has(id));
+  const states = ranking.states.filter(({ share }) => share > worthDrawing);
+  return steps
+    .flatMap((id): Worth[] => {
+      const step = kind.steps.find((each) => each.id === id);
+      if (!step) return [];
+      const before = stepsBefore(left, id);
+      const minutes = [...before, id].reduce((sum, each) => sum + minutesOf(kind, each), 0);
+      const { gain, between } = expectedGain(kind, step, table, states);
+      return between ? [{ step: id, first: before[0] ?? null, minutes, gain, between }] : [];
+    })
+    .toSorted((a, b) => rate(kind, b) - rate(kind, a));
+}
+
+/** The one to do next, or why there is none. */
+export function nextTest(kind: AnyKind, table: SignatureTable, ranking: Ranking, left: StepsLeft): NextTest {
+  const [likeliest, rival] = ranking.ranked;
+  if (likeliest.probability >= certainEnough) return { kind: 'certain', hypothesis: likeliest.hypothesis };
+  const [worth, ...others] = worthOf(kind, table, ranking, left).filter((each) => each.gain > leastGain);
+  if (worth) return { kind: 'test', worth, others };
+  const between = [likeliest.hypothesis, rival.hypothesis] as const;
+  const faults = between.flatMap(faultsOf);
+  const parts = kind.parts.filter((part) => part.faults.some((fault) => faults.includes(fault)));
+  return { kind: 'open-it', between, parts: parts.map((part) => part.id) };
+}
+
+function rate(kind: AnyKind, { gain, minutes, step }: Worth): number {
+  const definition = kind.steps.find((each) => each.id === step);
+  const risk = definition && touchesHazard(definition) ? riskMinutes : 0;
+  return gain / max(0.5, minutes + risk);
+}
+
+function minutesOf(kind: AnyKind, id: string): number {
+  return kind.steps.find((each) => each.id === id)?.minutes ?? 0;
+}
+
+/** Steps that have to be done before one, first first. */
+function stepsBefore({ firstOf }: StepsLeft, id: string): readonly string[] {
+  const before: string[] = [];
+  for (let first = firstOf(id); first !== null && !before.includes(first); first = firstOf(first))
+    before.unshift(first);
+  return before;
+}
+
+function entropyOf(shares: Iterable<number>): number {
+  let sum = 0;
+  for (const share of shares) if (share > 0) sum -= share * log2(share);
+  return sum;
+}
+
+/** Mean drop of entropy over outcomes drawn from what is believed now, and the two likeliest that it parts best. */
+function expectedGain(
+  kind: AnyKind,
+  step: StepDefinition<unknown>,
+  table: SignatureTable,
+  states: readonly StateShare[],
+): { readonly gain: number; readonly between: readonly [Hypothesis, Hypothesis] | null } {
+  const groups = [...new Set(states.map(({ state }) => hypothesisId(state.hypothesis)))];
+  const groupOf = states.map(({ state }) => groups.indexOf(hypothesisId(state.hypothesis)));
+  const total = states.reduce((sum, { share }) => sum + share, 0);
+  const before = new Float64Array(groups.length);
+  states.forEach(({ share }, at) => (before[groupOf[at]] += share / total));
+  const model = step.kind === 'look' ? lookModel(kind, step, states) : figureModel(step, table, states);
+  if (!model || groups.length < 2) return { gain: 0, between: null };
+  const random = randomSource(labelledSeed(7, step.id));
+  // How much of each hypothesis, once it is the one, still goes to each other: what is least mixed up is settled best.
+  const taken = groups.map(() => new Float64Array(groups.length));
+  let after = 0;
+  const shares = new Float64Array(groups.length);
+  for (let draw = 0; draw < draws; draw++) {
+    const at = drawn(states, ((draw + 0.5) / draws) * total);
+    const outcome = model.draw(at, random);
+    shares.fill(0);
+    let sum = 0;
+    states.forEach(({ share }, other) => {
+      const both = share * model.chance(other, outcome);
+      shares[groupOf[other]] += both;
+      sum += both;
+    });
+    if (sum <= 0) continue;
+    for (let each = 0; each < shares.length; each++) {
+      shares[each] /= sum;
+      taken[groupOf[at]][each] += shares[each];
+    }
+    after += entropyOf(shares) / draws;
+  }
+  return { gain: max(0, entropyOf(before) - after), between: bestParted(states, groups, before, taken) };
+}
+
+function drawn(states: readonly StateShare[], upTo: number): number {
+  let sum = 0;
+  for (let at = 0; at < states.length; at++) {
+    sum += states[at].share;
+    if (sum >= upTo) return at;
+  }
+  return states.length - 1;
+}
+
+/** The two hypotheses of whose probability the step separates most. */
+function bestParted(
+  states: readonly StateShare[],
+  groups: readonly string[],
+  before: Float64Array,
+  taken: readonly Float64Array[],
+): readonly [Hypothesis, Hypothesis] | null {
+  const hypothesis = (group: number) =>
+    states.find(({ state }) => hypothesisId(state.hypothesis) === groups[group])!.state.hypothesis;
+  let best: readonly [number, number] | null = null;
+  let most = -1;
+  for (let a = 0; a < groups.length; a++)
+    for (let b = a + 1; b < groups.length; b++) {
+      const [ofA, ofB] = [taken[a].reduce((s, x) => s + x, 0), taken[b].reduce((s, x) => s + x, 0)];
+      const mixed =
+        (ofA > 0 ? taken[a][b] / ofA : 0) / max(before[b], 1e-9) +
+        (ofB > 0 ? taken[b][a] / ofB : 0) / max(before[a], 1e-9);
+      const parted = before[a] * before[b] * max(0, 2 - mixed);
+      if (parted > most) [best, most] = [[a, b], parted];
+    }
+  if (!best) return null;
+  const [a, b] = before[best[0]] >= before[best[1]] ? best : [best[1], best[0]];
+  return [hypothesis(a), hypothesis(b)];
+}
+
+/** What a step may come to: a number for each figure or point; NaN where nothing is found. */
+interface OutcomeModel {
+  readonly draw: (state: number, random: RandomSource) => Float64Array;
+  readonly chance: (state: number, outcome: Float64Array) => number;
+}
+
+/** Outcomes that are no value: known to lie above, below, or nothing found. */
+const [aboveIt, belowIt] = [Infinity, -Infinity];
+
+/** Floor of every chance: a step may go wrong. */
+const floor = 0.02;
+
+/** Doubt of the model in what a fault moves a figure by, as in the ranking. */
+const doubt = 0.2;
+
+function figureModel(
+  step: StepDefinition<unknown>,
+  table: SignatureTable,
+  states: readonly StateShare[],
+): OutcomeModel | null {
+  const figures = table.figures.flatMap((figure, at) => (figure.step === step.id ? [{ figure, at }] : []));
+  if (figures.length === 0) return null;
+  const cells = states.map(({ state }) => figures.map(({ at }) => state.cells[at]));
+  const widths = cells.map((row) => row.map((cell, at) => widthOf(cell, figures[at].figure)));
+  return {
+    draw: (state, random) =>
+      Float64Array.from(cells[state], (cell, at) => {
+        const kind = random.uniform();
+        if (kind < cell.measured) return cell.at + widths[state][at] * random.normal();
+        if (kind < cell.measured + cell.above) return aboveIt;
+        return kind < cell.measured + cell.above + cell.below ? belowIt : Number.NaN;
+      }),
+    chance: (state, outcome) => {
+      let product = 1;
+      for (let at = 0; at < outcome.length; at++)
+        product *= outcomeChance(cells[state][at], widths[state][at], outcome[at]);
+      return product;
+    },
+  };
+}
+
+function widthOf(cell: Cell, { sound, standard, scatter }: FigureSignature): number {
+  const differ = scatter.reduce((sum, each) => sum + each * each, 0);
+  return max(0.02, sqrt(standard ** 2 + cell.spread ** 2 + differ + (doubt * (cell.at - sound.at)) ** 2));
+}
+
+function outcomeChance(cell: Cell, width: number, value: number): number {
+  if (Number.isNaN(value)) return floor + max(0, 1 - cell.measured - cell.above - cell.below);
+  if (value === aboveIt) return floor + cell.above;
+  if (value === belowIt) return floor + cell.below;
+  const off = (value - cell.at) / width;
+  return floor * 0.1 + (cell.measured * exp(-(off * off) / 2)) / (width * sqrt(2 * PI));
+}
+
+/** Points of a look that some likely fault shows at; what one would see is in order, or what the fault looks like. */
+function lookModel(kind: AnyKind, step: LookStep, states: readonly StateShare[]): OutcomeModel | null {
+  const { points, options } = step.feeds.look;
+  const shownBy = states.map(({ state }) => appearances(state.hypothesis));
+  function appearances(hypothesis: Hypothesis): readonly number[] {
+    return points.map((point) => {
+      const shown = looksOf(hypothesis, point.id);
+      return options.findIndex((option) => option.id === shown);
+    });
+  }
+  function looksOf(hypothesis: Hypothesis, point: string): string | undefined {
+    const faults = faultsOf(hypothesis);
+    return kind.model.faults.find((fault) => faults.includes(fault.id) && point in fault.appearance)?.appearance[point];
+  }
+  if (!shownBy.some((row) => row.some((each) => each >= 0))) return null;
+  const inOrder = max(
+    0,
+    options.findIndex((option) => option.effect === 'pass'),
+  );
+  return {
+    draw: (state, random) =>
+      Float64Array.from(shownBy[state], (shown) => {
+        const finds = random.uniform();
+        if (shown >= 0) return finds < lookFinds ? shown : inOrder;
+        return finds < lookClean ? inOrder : (inOrder + 1) % options.length;
+      }),
+    chance: (state, outcome) => {
+      let product = 1;
+      for (let at = 0; at < outcome.length; at++) {
+        const shown = shownBy[state][at];
+        if (shown >= 0) product *= outcome[at] === shown ? lookFinds : (1 - lookFinds) / max(1, options.length - 1);
+        else product *= outcome[at] === inOrder ? lookClean : (1 - lookClean) / max(1, options.length - 1);
+      }
+      return product;
+    },
+  };
+}

@@ -1,0 +1,108 @@
+const { exp, log, sqrt, PI } = Math;
+
+/** Figures as they were seen beside what one hypothesis lets expect of them; all in the figures' coordinates. */
+export interface Compared {
+  /** Seen minus expected. */
+  readonly off: Float64Array;
+  readonly variance: Float64Array;
+  /** Density of a slip at each figure as seen, times its chance. */
+  readonly slipped: Float64Array;
+  /** Chance that the figure is measured at all under the hypothesis, times that of no slip. */
+  readonly chance: Float64Array;
+  /** Columns: what one standard deviation of each nuisance moves every figure by. */
+  readonly columns: readonly Float64Array[];
+}
+
+export interface Integrated {
+  /** Log likelihood of each figure at the likeliest nuisances. */
+  readonly each: Float64Array;
+  /** What the nuisances cost: their own improbability, and the volume that is left of them. */
+  readonly cost: number;
+}
+
+/** Rounds in which figures that nothing explains lose their say about the nuisances. */
+const rounds = 3;
+
+/**
+ * Likelihood of figures with everything in which sound units differ integrated out. The nuisances are standard normal and move
+ * the figures together, in proportion; each figure is normal about what is expected, or a slip. Laplace's approximation at the
+ * likeliest nuisances, found by weighted least squares in which each figure weighs as much as it is unlikely to be a slip
+ * (Gelman et al., Bayesian Data Analysis, 3rd ed., ch. 13 and 17).
+ */
+export function integrateNuisances({ off, variance, slipped, chance, columns }: Compared): Integrated {
+  const count = off.length;
+  const size = columns.length;
+  const weights = new Float64Array(count).fill(1);
+  const z = new Float64Array(size);
+  const normal = new Float64Array(size * size);
+  const each = new Float64Array(count);
+  let logDeterminant = 0;
+  for (let round = 0; round < rounds; round++) {
+    if (size > 0) {
+      fillNormal(normal, z, { off, variance, weights, columns });
+      logDeterminant = choleskySolve(normal, z);
+    }
+    for (let i = 0; i < count; i++) {
+      let rest = off[i];
+      for (let j = 0; j < size; j++) rest -= columns[j][i] * z[j];
+      const fits = (chance[i] * exp((-rest * rest) / (2 * variance[i]))) / sqrt(2 * PI * variance[i]);
+      const both = fits + slipped[i];
+      weights[i] = both > 0 ? fits / both : 0;
+      each[i] = log(both);
+    }
+  }
+  let square = 0;
+  for (let j = 0; j < size; j++) square += z[j] * z[j];
+  return { each, cost: -square / 2 - logDeterminant / 2 };
+}
+
+/** Normal equations I + Jᵀ W J and Jᵀ W r, in place (lower triangle). */
+function fillNormal(
+  normal: Float64Array,
+  right: Float64Array,
+  {
+    off,
+    variance,
+    weights,
+    columns,
+  }: Pick<Compared, 'off' | 'variance' | 'columns'> & { readonly weights: Float64Array },
+): void {
+  const size = columns.length;
+  for (let a = 0; a < size; a++) {
+    const column = columns[a];
+    let sum = 0;
+    for (let i = 0; i < off.length; i++) sum += (column[i] * weights[i] * off[i]) / variance[i];
+    right[a] = sum;
+    for (let b = 0; b <= a; b++) {
+      const other = columns[b];
+      let product = a === b ? 1 : 0;
+      for (let i = 0; i < off.length; i++) product += (column[i] * other[i] * weights[i]) / variance[i];
+      normal[a * size + b] = product;
+    }
+  }
+}
+
+/** Solves a positive definite system in place (Cholesky); returns the logarithm of its determinant. */
+function choleskySolve(matrix: Float64Array, right: Float64Array): number {
+  const size = right.length;
+  let logDeterminant = 0;
+  for (let a = 0; a < size; a++)
+    for (let b = 0; b <= a; b++) {
+      let sum = matrix[a * size + b];
+      for (let k = 0; k < b; k++) sum -= matrix[a * size + k] * matrix[b * size + k];
+      if (a !== b) matrix[a * size + b] = sum / matrix[b * size + b];
+      else {
+        matrix[a * size + a] = sqrt(sum);
+        logDeterminant += log(sum);
+      }
+    }
+  for (let a = 0; a < size; a++) {
+    for (let k = 0; k < a; k++) right[a] -= matrix[a * size + k] * right[k];
+    right[a] /= matrix[a * size + a];
+  }
+  for (let a = size - 1; a >= 0; a--) {
+    for (let k = a + 1; k < size; k++) right[a] -= matrix[k * size + a] * right[k];
+    right[a] /= matrix[a * size + a];
+  }
+  return logDeterminant;
+}

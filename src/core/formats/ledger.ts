@@ -1,0 +1,85 @@
+import type { AnyKind } from '../contract/kind';
+import { hypothesisId } from '../diagnosis/hypothesis';
+import type { FaultExtent, Ledger, LedgerRow } from '../diagnosis/ledger';
+import type { NextTest, Worth } from '../diagnosis/next-test';
+import type { Weighed } from '../diagnosis/rank';
+import type { StepEvaluation } from '../judging/evaluate-unit';
+import { fromSi, unitOf } from '../quantities/measurement-unit';
+import { openUnits } from '../quantities/shown-as';
+import { displayUnits } from '../wording/display';
+import { findingText, hypothesisTitle, nextTestText } from '../wording/ledger-text';
+
+const significant = (value: number) => Number(value.toPrecision(4));
+
+/** Rows below this probability are left out of an evaluation; `hp diagnose --explain` has them all. */
+const worthNaming = 0.005;
+
+/** A fault's figure in the unit of open files. */
+function writeExtent({ fault, title, as, value, expanded, sound }: FaultExtent): object {
+  const unit = unitOf(openUnits[as]);
+  const said = (si: number) => significant(fromSi(si, unit));
+  return {
+    fault,
+    figure: title,
+    value: said(value),
+    unit: unit.symbol,
+    expandedUncertainty: significant(expanded / unit.factor),
+    sound: said(sound),
+  };
+}
+
+function writeRow(row: LedgerRow): object {
+  return {
+    fault: row.id,
+    probability: significant(row.probability),
+    ...(row.extents.length > 0 ? { severity: row.extents.map(writeExtent) } : {}),
+  };
+}
+
+/** What an evaluation says of a unit's faults: likeliest first. */
+export function writeDiagnosis(ledger: Ledger): readonly object[] {
+  return ledger.rows.filter((row) => row.probability >= worthNaming).map(writeRow);
+}
+
+/** The next best test as the open file writes it; null where none is. */
+export function writeNextTest(next: NextTest): object | null {
+  if (next.kind !== 'test') return null;
+  const { step, first, minutes, gain, between } = next.worth;
+  return {
+    step: first ?? step,
+    ...(first === null ? {} : { opens: step }),
+    minutes,
+    gainBits: significant(gain),
+    between: between.map(hypothesisId),
+  };
+}
+
+const writeWorth = ({ step, first, minutes, gain }: Worth) => ({ step, first, minutes, gainBits: significant(gain) });
+
+/** The whole ledger with what every finding says for and against each row, decibans; sentences in kPa. */
+export function writeLedger(kind: AnyKind, ledger: Ledger, steps: readonly StepEvaluation[]): object {
+  const units = displayUnits('kpa');
+  const writeFinding = ({ finding, decibans }: Weighed) => ({
+    ...finding,
+    ...findingText(kind, finding, steps, units),
+    decibans: Number(decibans.toFixed(1)),
+  });
+  const { next } = ledger;
+  return {
+    format: 'hard-pedal/ledger',
+    version: 1,
+    rows: ledger.rows.map((row) => ({
+      ...writeRow(row),
+      title: hypothesisTitle(kind, row.hypothesis),
+      findings: row.weighed.map(writeFinding),
+    })),
+    pairsTried: ledger.pairsTried,
+    unseen: ledger.unseen,
+    next: {
+      kind: next.kind,
+      ...nextTestText(kind, next),
+      ...(next.kind === 'test' ? { test: writeNextTest(next), others: next.others.map(writeWorth) } : {}),
+      ...(next.kind === 'open-it' ? { parts: next.parts, between: next.between.map(hypothesisId) } : {}),
+    },
+  };
+}

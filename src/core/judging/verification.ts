@@ -1,0 +1,61 @@
+import { planOf, type AnyKind } from '../contract/kind';
+import type { PlanId } from '../procedure/step-context';
+import type { StepEvaluation } from './evaluate-unit';
+
+/** What was done to a part. */
+export const partActions = ['replaced', 'cleaned', 'adjusted', 'reused', 'left'] as const;
+export type PartAction = (typeof partActions)[number];
+
+/** What was done to one part, and with what: a part number, a fluid. */
+export interface PartWork {
+  readonly part: string;
+  readonly action: PartAction;
+  readonly with: string;
+}
+
+/** Why a step has to be done once more after a repair. */
+export type DueBecause = 'failed' | 'affected' | 'closing';
+
+export interface DueStep {
+  readonly step: string;
+  readonly because: DueBecause;
+}
+
+/** A part that was out, or set: what it does may be otherwise now, of one that was put back as it was too. */
+const touched: readonly PartAction[] = ['replaced', 'cleaned', 'adjusted', 'reused'];
+
+/** What takes a part's fault away. */
+const mending: readonly PartAction[] = ['replaced', 'cleaned', 'adjusted'];
+
+/** Faults whose part was mended. */
+export function mendedFaults(kind: AnyKind, work: readonly PartWork[]): readonly string[] {
+  return kind.parts
+    .filter((part) => work.some((each) => each.part === part.id && mending.includes(each.action)))
+    .flatMap((part) => part.faults);
+}
+
+/**
+ * What has to be done again after a repair, in the order of the plan: what failed or could not be decided before it, what the touched
+ * parts can change, and the closing checks. Steps that were not done before stay to be done as well; they are not listed.
+ */
+export function verificationOf(
+  kind: AnyKind,
+  planId: PlanId,
+  before: readonly Pick<StepEvaluation, 'step' | 'verdict'>[],
+  work: readonly PartWork[],
+): readonly DueStep[] {
+  const plan = planOf(kind, planId);
+  const parts = kind.parts.filter((part) =>
+    work.some((each) => each.part === part.id && touched.includes(each.action)),
+  );
+  const because = (step: string): DueBecause | null => {
+    const verdict = before.find((each) => each.step === step)?.verdict;
+    if (verdict === 'fail' || verdict === 'undecided') return 'failed';
+    if (parts.some((part) => part.affects.includes(step))) return 'affected';
+    return plan.closing.includes(step) ? 'closing' : null;
+  };
+  return plan.steps.flatMap((step): DueStep[] => {
+    const why = because(step);
+    return why === null ? [] : [{ step, because: why }];
+  });
+}

@@ -1,0 +1,63 @@
+import { z } from 'zod';
+import { correctionsBefore } from '@/core/judging/evaluate-unit';
+import type { ComparedLine } from '@/core/pictures/compared-line';
+import type { ActiveFault } from '@/core/physics/plant';
+import { RequestRefused } from '../http/refused';
+import { evaluateJob } from '../jobs/evaluate-job';
+import { contextOf, jobNamed, sheetOf, siteNow } from '../jobs/job-context';
+import { heavy } from '../threads/pool';
+
+export const compareSchema = z.object({
+  step: z.string().max(80),
+  /** Faults whose curve is drawn as well: `id:severity`, joined by a plus. */
+  expected: z.string().max(200).optional(),
+});
+
+/** A step as it was found, as it was before the repair, and as a fault would draw it; a line that nobody recorded is left out. */
+export interface StepComparison {
+  readonly step: string;
+  readonly title: string;
+  readonly now: ComparedLine | null;
+  readonly before: ComparedLine | null;
+  readonly expected: ComparedLine | null;
+}
+
+function faultsOf(text: string | undefined): readonly ActiveFault[] {
+  return (text ?? '').split('+').flatMap((each) => {
+    const [id, severity] = each.split(':');
+    return id === '' ? [] : [{ id, severity: Number(severity ?? 1) }];
+  });
+}
+
+export async function compareStep(jobId: string, asked: z.infer<typeof compareSchema>): Promise<StepComparison> {
+  const job = await jobNamed(jobId);
+  const { kind } = sheetOf(job);
+  const step = kind.steps.find((each) => each.id === asked.step);
+  if (!step) throw new RequestRefused(404, 'This unit has no such step.');
+  const { evaluation, past, runs, repairs } = await evaluateJob(job);
+  const corrections = correctionsBefore(evaluation.steps, step.id);
+  const kept = runs.filter(
+    (run) => run.step === step.id && run.state === 'kept' && run.struckOut === null && run.readings === null,
+  );
+  const last = kept.at(-1);
+  const begun = repairs.at(-1)?.at;
+  const before = past.at(-1)?.runs[step.id];
+  const lineOf = (runId: string | undefined) =>
+    runId === undefined ? null : heavy('compared', { runId, pair: corrections.pair });
+  const now = begun !== undefined && last !== undefined && last.startedAt < begun ? undefined : last;
+  const faults = faultsOf(asked.expected);
+  const strange = faults.find(({ id }) => !kind.model.faults.some((fault) => fault.id === id));
+  if (strange) throw new RequestRefused(404, 'This unit has no such fault.');
+  const { unit: _, ...context } = contextOf(
+    job,
+    last?.context.site ?? (await siteNow()),
+    last?.startedAt ?? job.bookedAt,
+  );
+  return {
+    step: step.id,
+    title: step.title,
+    now: await lineOf(now?.id),
+    before: before === now?.id ? null : await lineOf(before),
+    expected: faults.length > 0 ? await heavy('expected', { jobId, step: step.id, context, faults }) : null,
+  };
+}
