@@ -20,6 +20,10 @@ import { appendChunk, insertRun, setRunState } from '@/data/runs';
 import { writeShopSettings } from '@/data/settings';
 import { insertSphere, insertSphereCheck, markFitted } from '@/data/spheres';
 import { insertSheet, listSheets } from '@/data/unit-sheets';
+import { mendedFaults, type PartWork } from '@/core/judging/verification';
+import { insertRepair } from '@/data/repairs';
+import { evaluateJob } from '@/server/jobs/evaluate-job';
+import { jobNamed } from '@/server/jobs/job-context';
 import { floorView } from '@/server/jobs/floor-view';
 import { sliceTrace, type Trace } from '@/core/traces/trace';
 
@@ -309,9 +313,26 @@ interface DemoJob {
   readonly hoursAgo: number;
   /** Steps that have been run, from the first on. */
   readonly steps: number;
+  /** What was done to it then, and how many of the steps that are due since have been run. */
+  readonly repair?: { readonly work: readonly PartWork[]; readonly note: string; readonly again: number };
 }
 
 const jobs: readonly DemoJob[] = [
+  {
+    id: 'job-tk-2207-118-before',
+    sheet: 'tarnock-r7',
+    serial: 'TK-2207-118',
+    vehicle: 'Touring bus “Sorrel”, 1958',
+    complaint: 'Comes on late, and lets go late',
+    symptoms: ['late'],
+    place: 'gone',
+    person: 'Noor Halabi',
+    seed: 2207117,
+    pairError: 0.01,
+    faults: [{ id: 'control-piston-sticking', severity: 0.5 }],
+    hoursAgo: 24 * 41,
+    steps: 11,
+  },
   {
     id: 'job-tk-2207-118',
     sheet: 'tarnock-r7',
@@ -355,6 +376,26 @@ const jobs: readonly DemoJob[] = [
     faults: [{ id: 'control-piston-sticking', severity: 0.6 }],
     hoursAgo: 28,
     steps: 11,
+  },
+  {
+    id: 'job-ow-254-012',
+    sheet: 'ostvale-frame-254',
+    serial: 'OW-254-012',
+    vehicle: 'Salt lorry 2',
+    complaint: 'Hiss as long as the pedal is held, weak on the second stroke',
+    symptoms: ['hiss-held'],
+    place: 'on-bench',
+    person: 'Tomas Rehn',
+    seed: 254012,
+    pairError: 0.004,
+    faults: [{ id: 'vacuum-valve-leak', severity: 0.5 }],
+    hoursAgo: 6,
+    steps: 11,
+    repair: {
+      work: [{ part: 'control-valve', action: 'replaced', with: 'valve set OW-K7' }],
+      note: 'Seat of the old one scored on one side.',
+      again: 4,
+    },
   },
   {
     id: 'job-tk-s11-044',
@@ -693,6 +734,21 @@ async function runStep(job: DemoJob, jobId: string, step: StepDefinition<unknown
   return seconds;
 }
 
+/** Puts a repair on record, and does again the first of the steps that are due since, with what was mended mended. */
+async function repairAndProve(job: DemoJob, repair: NonNullable<DemoJob['repair']>, repairedAt: Date): Promise<void> {
+  const { kind } = sheetNamed(job.sheet);
+  const { work, note, again } = repair;
+  await insertRepair({ jobId: job.id, at: repairedAt.toISOString(), person: job.person, work, note });
+  const { due } = await evaluateJob(await jobNamed(job.id));
+  const mended = mendedFaults(kind, work);
+  const repaired = { ...job, seed: job.seed + 1, faults: job.faults.filter((fault) => !mended.includes(fault.id)) };
+  let at = repairedAt.getTime() + betweenSteps;
+  for (const { step: id } of due.slice(0, again)) {
+    const step = findStep(kind, id);
+    if (step) at += betweenSteps + 1000 * (await runStep(repaired, job.id, step, new Date(at)));
+  }
+}
+
 /** Fills an empty database with the demo shop; returns false when a shop is there already. */
 export async function demoShop(now = new Date()): Promise<boolean> {
   const db = await database();
@@ -738,6 +794,7 @@ export async function demoShop(now = new Date()): Promise<boolean> {
       const step = findStep(kind, id);
       if (step) at += betweenSteps + 1000 * (await runStep(job, job.id, step, new Date(at)));
     }
+    if (job.repair) await repairAndProve(job, job.repair, new Date(at + betweenSteps));
   }
   await demoSpheres(now);
   // Everything is judged once, so that the first look at the floor finds it kept.

@@ -48,11 +48,7 @@ export async function compareStep(jobId: string, asked: z.infer<typeof compareSc
   const faults = faultsOf(asked.expected);
   const strange = faults.find(({ id }) => !kind.model.faults.some((fault) => fault.id === id));
   if (strange) throw new RequestRefused(404, 'This unit has no such fault.');
-  const { unit: _, ...context } = contextOf(
-    job,
-    last?.context.site ?? (await siteNow()),
-    last?.startedAt ?? job.bookedAt,
-  );
+  const context = contextOf(job, last?.context.site ?? (await siteNow()), last?.startedAt ?? job.bookedAt);
   return {
     step: step.id,
     title: step.title,

@@ -32,11 +32,7 @@ export async function ledgerOfJob(
   const known = await findLedger(job.id, inputs);
   if (known) return known as Ledger;
   const latest = runs.at(-1);
-  const { unit: _, ...context } = contextOf(
-    job,
-    latest?.context.site ?? (await siteNow()),
-    latest?.startedAt ?? job.bookedAt,
-  );
+  const context = contextOf(job, latest?.context.site ?? (await siteNow()), latest?.startedAt ?? job.bookedAt);
   const ledger = await heavy('ledger', {
     sheet: job.sheet,
     context,

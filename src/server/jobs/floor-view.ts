@@ -8,6 +8,8 @@ import {
   blockingOf,
   conclusionOf,
   keptFace,
+  ledgerOr,
+  likeliestOf,
   openRunOf,
   overdueOf,
   type Face,
@@ -17,7 +19,10 @@ import {
 import { judgeAnew, judgingAnew, type JudgingAnew } from './judge-anew';
 
 /** What the floor shows of a job, and no more: it is there at once for every unit in the house. */
-export interface FloorCard extends Pick<JobView, 'verdict' | 'openRun' | 'conclusion' | 'blocking' | 'overdue'> {
+export interface FloorCard extends Pick<
+  JobView,
+  'verdict' | 'openRun' | 'conclusion' | 'blocking' | 'overdue' | 'likeliest'
+> {
   readonly job: Pick<Job, 'id' | 'serial' | 'vehicle' | 'complaint' | 'promisedAt' | 'place'> & {
     readonly sheet: Pick<Job['sheet'], 'name'>;
   };
@@ -86,6 +91,7 @@ async function cardFrom(
     openRun: openRunOf(runs),
     conclusion: conclusionOf(job, evaluation),
     face: await keptFace(job, evaluated),
+    likeliest: likeliestOf(job, evaluated, await ledgerOr(job, evaluated)),
     blocking: blockingOf(job, steps, evaluation),
     overdue: overdueOf(job, site, evaluation),
   };

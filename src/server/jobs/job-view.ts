@@ -1,5 +1,6 @@
 import { pictureOf, type Picture } from '@/core/procedure/picture';
 import type { Lock } from '@/core/procedure/interlock';
+import { hypothesisTitle } from '@/core/wording/ledger-text';
 import { lockText } from '@/core/wording/lock-text';
 import { locksOf } from '../runs/interlocks';
 import { planOf, supplyOf } from '@/core/contract/kind';
@@ -13,7 +14,12 @@ import { calibrationState } from '@/core/instruments/instrument';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import type { StepEvaluation, UnitEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepVerdict, UnitVerdict } from '@/core/vocabulary/verdict';
-import { findJob, listCautions, type AcknowledgedCaution, type Job } from '@/data/jobs';
+import { ledgerOfJob } from '../diagnosis/job-ledger';
+import type { Ledger } from '@/core/diagnosis/ledger';
+import type { DueStep } from '@/core/judging/verification';
+import type { Repair } from '@/data/repairs';
+import { verificationState, type VerificationState } from './verification-state';
+import { findJob, listCautions, listJobs, type AcknowledgedCaution, type Job } from '@/data/jobs';
 import { listReleases } from '@/data/releases';
 import { listActs, type Act } from '@/data/acts';
 import type { Run } from '@/data/runs';
@@ -104,6 +110,20 @@ export interface JobView {
   readonly overdue: readonly OverdueInstrument[];
   /** What was done within the day and can be taken back, latest first. */
   readonly undoable: readonly Undoable[];
+  /** What may be the matter; null where nobody has worked out this kind's signatures. */
+  readonly ledger: Ledger | null;
+  /** What it most likely is; null while nothing that was measured says so. */
+  readonly likeliest: Likeliest | null;
+  /** Rounds of testing, from 1: every repair begins another. */
+  readonly round: number;
+  readonly repairs: readonly Repair[];
+  /** What the last repair makes due, and how far its proof has come. */
+  readonly due: readonly DueStep[];
+  readonly verification: VerificationState;
+  /** What the steps came to before the last repair; empty where nothing was repaired. */
+  readonly before: readonly StepEvaluation[];
+  /** The job that this serial was last here for, with what its face was then; null where it was not. */
+  readonly cameBack: CameBack | null;
   /** Steps of which a finished run is set aside while they are run again. */
   readonly aside: readonly string[];
   /** What another method judges otherwise than the one before it did, latest first. */
@@ -243,6 +263,63 @@ function nextOf(steps: readonly StepView[], locks: ReadonlyMap<string, Lock>): s
 const shutBy = (lock: Lock | undefined, titleOf: (id: string) => string): StepView['shut'] =>
   lock ? { why: lockText(lock, titleOf), opener: lock.step } : null;
 
+/** The fault at the head of a ledger, and how likely it is. */
+export interface Likeliest {
+  readonly title: string;
+  readonly probability: number;
+}
+
+/** What is said of a unit in one line: once a step has spoken, and it is likelier than not. */
+export function likeliestOf(job: Job, { evaluation }: JobEvaluation, ledger: Ledger | null): Likeliest | null {
+  const head = ledger?.rows[0];
+  if (!head || evaluation.steps.every((step) => step.verdict === 'not-run')) return null;
+  if (head.probability < 0.5 || head.hypothesis.kind === 'no-fault') return null;
+  return { title: hypothesisTitle(sheetOf(job).kind, head.hypothesis), probability: head.probability };
+}
+
+/** A job that the same serial was here for before. */
+export interface CameBack {
+  readonly id: string;
+  readonly number: number;
+  readonly at: string;
+  readonly verdict: UnitVerdict;
+  readonly face: Face['measured'];
+}
+
+/** The last job of the same serial before this one; what cannot be read of it takes nothing from this one. */
+async function cameBackOf(job: Job): Promise<CameBack | null> {
+  const before = (await listJobs()).jobs
+    .filter((each) => each.serial === job.serial && each.number < job.number && each.takenOutAt === null)
+    .at(-1);
+  if (!before || before.sheet.family !== job.sheet.family) return null;
+  try {
+    const evaluated = await evaluateJob(before);
+    const { measured } = await keptFace(before, evaluated);
+    const { id, number, bookedAt } = before;
+    return { id, number, at: bookedAt, verdict: evaluated.evaluation.verdict, face: measured };
+  } catch (error) {
+    console.error(`job ${before.number}`, error);
+    return null;
+  }
+}
+
+/** The ledger; one that cannot be made takes no page with it. */
+export async function ledgerOr(job: Job, evaluated: JobEvaluation): Promise<Ledger | null> {
+  try {
+    return await ledgerOfJob(job, evaluated);
+  } catch (error) {
+    console.error(`job ${job.number}`, error);
+    return null;
+  }
+}
+
+/** The step that would tell most, where the run sheet is to begin with it; null where the plan's own order is. */
+function worthFirst({ orderedBy }: Job, ledger: Ledger | null): string | null {
+  return orderedBy === 'worth' && ledger?.next.kind === 'test'
+    ? (ledger.next.worth.first ?? ledger.next.worth.step)
+    : null;
+}
+
 /** Everything the screens show of one job. */
 export async function jobView(id: string): Promise<JobView> {
   return viewOf(await jobNamed(id));
@@ -288,12 +365,22 @@ async function viewOf(job: Job): Promise<JobView> {
     };
   });
   const openRun = openRunOf(runs);
+  const ledger = await ledgerOr(job, evaluated);
   return {
+    ledger,
+    likeliest: likeliestOf(job, evaluated, ledger),
+    round: evaluated.past.length + 1,
+    repairs: evaluated.repairs,
+    due: evaluated.due,
+    verification: verificationState(job, evaluated),
+    // What was found in the traces is not compared: only what it came to.
+    before: (evaluated.past.at(-1)?.evaluation.steps ?? []).map((step) => ({ ...step, analyses: [] })),
+    cameBack: await cameBackOf(job),
     job,
     familyTitle: kind.title,
     verdict: evaluation.verdict,
     steps,
-    nextStep: openRun?.step ?? nextOf(steps, locks),
+    nextStep: openRun?.step ?? worthFirst(job, ledger) ?? nextOf(steps, locks),
     openRun,
     conclusion: conclusionOf(job, evaluation),
     face: await keptFace(job, evaluated),

@@ -8,6 +8,7 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useState } from 'react';
 import type { Place } from '@/data/jobs';
 import type { BrokenJob, FloorCard, FloorView } from '@/server/jobs/floor-view';
+import { probabilityText } from '@/core/wording/ledger-text';
 import { Key } from '@/ui/parts/key';
 import { UndoList } from '@/ui/parts/undo-list';
 import { UnitFace } from '@/ui/parts/unit-face';
@@ -69,6 +70,11 @@ function Card({ view, onEnd }: { readonly view: FloorCard; readonly onEnd: () =>
           </p>
           <VerdictMark verdict={verdict} />
           <p className={styles.line}>{hold ? held : line}</p>
+          {view.likeliest && (
+            <p className={styles.likeliest}>
+              {view.likeliest.title}, {probabilityText(view.likeliest.probability)}
+            </p>
+          )}
         </div>
       </Link>
     </ListItem>

@@ -9,6 +9,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { remarksOf } from '@/core/judging/evaluate-unit';
 import { analysisProblemText } from '@/core/wording/problem-text';
+import { hypothesisTitle, nextTestText, probabilityText } from '@/core/wording/ledger-text';
 import { verdictWords } from '@/core/wording/check-text';
 import type { JobView, RunSummary, StepView } from '@/server/jobs/job-view';
 import { Tag } from '@/ui/parts/tag';
@@ -19,6 +20,7 @@ import { VerdictMark, VerdictShape } from '@/ui/parts/verdict-mark';
 import { send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
 import { OverdueNote } from '@/ui/parts/overdue-note';
+import { JobPlaces } from './job-places';
 import { CheckTable } from './check-table';
 import { writtenKey } from '@/core/procedure/look-step';
 import { kindOfSheet } from '@/core/families';
@@ -133,6 +135,28 @@ function StepRow({ view, step, at }: { readonly view: JobView; readonly step: St
   );
 }
 
+/** What it most likely is, and what would tell more, in two lines. */
+function FindingsPanel({ view }: { readonly view: JobView }) {
+  const kind = kindOfSheet(view.job.sheet);
+  if (!view.ledger || !kind) return null;
+  const [head] = view.ledger.rows;
+  const { order, why } = nextTestText(kind, view.ledger.next);
+  return (
+    <section className={styles.panel} aria-label="Findings">
+      <h2>Findings</h2>
+      <p>
+        <b>
+          {hypothesisTitle(kind, head.hypothesis)}, {probabilityText(head.probability)}
+        </b>
+      </p>
+      <p>
+        {order}. {why}
+      </p>
+      <Link href={`/jobs/${view.job.id}/findings`}>What speaks for it and against it</Link>
+    </section>
+  );
+}
+
 /** One unit's story: run sheet, face, paper. */
 export function JobPage({ view }: { readonly view: JobView }) {
   const router = useRouter();
@@ -169,6 +193,7 @@ export function JobPage({ view }: { readonly view: JobView }) {
           <h1>{job.sheet.name}</h1>
           <p>
             {view.familyTitle} from {job.vehicle}, job {job.number}
+            {view.round > 1 ? `, round ${view.round}` : ''}
             {job.promisedAt ? `, promised ${when(job.promisedAt, 'weekday-moment')}` : ''}
           </p>
         </div>
@@ -186,6 +211,7 @@ export function JobPage({ view }: { readonly view: JobView }) {
           </Button>
         )}
       </header>
+      <JobPlaces jobId={job.id} at="sheet" />
       {job.takenOutAt !== null && (
         <p className={styles.conclusion} role="status">
           This job was taken out of the book {when(job.takenOutAt, 'moment')}. Nothing can be added to it until it is
@@ -214,10 +240,18 @@ export function JobPage({ view }: { readonly view: JobView }) {
         </section>
         <aside className={styles.side}>
           <section className={`${styles.panel} ${styles.face}`} aria-label="Face">
-            <UnitFace face={view.face} width={308} height={200} />
+            <UnitFace face={view.face} width={308} height={200} earlier={view.cameBack?.face} />
+            {view.cameBack && (
+              <p>
+                It was here before: <Link href={`/jobs/${view.cameBack.id}`}>job {view.cameBack.number}</Link>,{' '}
+                {when(view.cameBack.at, 'day')}, {verdictWords[view.cameBack.verdict].toLowerCase()}.
+                {view.cameBack.face && ' Dotted: what it drew then.'}
+              </p>
+            )}
             <p>{job.complaint || 'No complaint stated.'}</p>
             {noticed.length > 0 && <p>Noticed: {noticed.join(', ').toLowerCase()}.</p>}
           </section>
+          <FindingsPanel view={view} />
           <section className={styles.panel}>
             <h2>Paper</h2>
             {view.blocking.length > 0 ? (

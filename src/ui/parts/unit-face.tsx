@@ -5,10 +5,12 @@ interface Props {
   readonly face: Face;
   readonly width?: number;
   readonly height?: number;
+  /** What it was when the unit was here before, drawn under it. */
+  readonly earlier?: Face['measured'];
 }
 
 /** A unit's face: its decisive test over the band where it should lie. Empty until it has been measured. */
-export function UnitFace({ face, width = 96, height = 68 }: Props) {
+export function UnitFace({ face, width = 96, height = 68, earlier = null }: Props) {
   const margin = 7;
   const endX = face.input[face.input.length - 1];
   const endY = Math.max(...face.high);
@@ -30,6 +32,15 @@ export function UnitFace({ face, width = 96, height = 68 }: Props) {
       aria-label={face.measured ? 'Measured over the band of a sound unit' : 'Band of a sound unit, not measured yet'}
     >
       <path d={`${path([...low, ...high])}Z`} fill="var(--palette-tone-band)" />
+      {earlier && (
+        <path
+          d={path(earlier.apply)}
+          fill="none"
+          stroke="var(--palette-tone-ink)"
+          strokeWidth={1.6}
+          strokeDasharray="2 4"
+        />
+      )}
       {face.measured && (
         <>
           <path d={path(face.measured.wayBack)} fill="none" stroke="var(--palette-tone-wayBack)" strokeWidth={1.4} />

@@ -8,6 +8,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { verdictWords } from '@/core/wording/check-text';
 import type { JobView } from '@/server/jobs/job-view';
+import { JobPlaces } from '@/ui/job/job-places';
 import { Tag } from '@/ui/parts/tag';
 import { send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
@@ -46,6 +47,7 @@ export function ReleasePage({ view }: { readonly view: JobView }) {
         </Link>
         <h1>{latest ? 'Paper of this unit' : 'Paper, not issued yet'}</h1>
       </header>
+      <JobPlaces jobId={job.id} at="paper" />
       <div className={styles.layout}>
         <iframe
           key={shown}

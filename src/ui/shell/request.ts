@@ -24,3 +24,16 @@ export async function send<T>(path: string, body: unknown, method = 'POST'): Pro
   if (!response.ok) throw new Refused(data.message ?? `The server answered ${response.status}.`, data.fields ?? {});
   return data as T;
 }
+
+/** Asks for JSON; throws `Refused` with a message for the person at the screen. */
+export async function ask<T>(path: string): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(path);
+  } catch {
+    throw new Refused('The server does not answer. Try again in a moment.', {});
+  }
+  const data = (await response.json().catch(() => ({}))) as { message?: string };
+  if (!response.ok) throw new Refused(data.message ?? `The server answered ${response.status}.`, {});
+  return data as T;
+}

@@ -136,6 +136,18 @@ export const theme = createTheme({
       defaultProps: { disablePadding: true, disableGutters: true },
       styleOverrides: { root: { display: 'list-item', width: 'auto' } },
     },
+    MuiSwitch: {
+      styleOverrides: {
+        switchBase: { color: 'var(--palette-tone-ink)', '&.Mui-checked': { color: 'var(--palette-tone-ink)' } },
+        thumb: { borderRadius: 3, boxShadow: 'none', background: 'currentColor' },
+        track: {
+          borderRadius: 3,
+          opacity: 1,
+          background: 'var(--palette-tone-line)',
+          '.Mui-checked.Mui-checked + &': { background: 'var(--palette-tone-bandEdge)', opacity: 1 },
+        },
+      },
+    },
     MuiTabs: { styleOverrides: { indicator: { height: 3, background: 'var(--palette-tone-ink)' } } },
     MuiTab: {
       styleOverrides: {

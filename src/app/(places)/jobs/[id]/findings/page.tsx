@@ -1,0 +1,16 @@
+import { notFound } from 'next/navigation';
+import { jobViewIfThere } from '@/server/jobs/job-view';
+import { FindingsPage } from '@/ui/findings/findings-page';
+import { PageTitle } from '@/ui/shell/page-title';
+
+export default async function JobsOwnFindingsPage({ params }: PageProps<'/jobs/[id]/findings'>) {
+  const { id } = await params;
+  const view = await jobViewIfThere(id);
+  if (!view) notFound();
+  return (
+    <>
+      <PageTitle of={`Findings, ${view.job.serial}`} />
+      <FindingsPage view={view} />
+    </>
+  );
+}

@@ -1,0 +1,16 @@
+import { notFound } from 'next/navigation';
+import { jobViewIfThere } from '@/server/jobs/job-view';
+import { RepairPage } from '@/ui/repair/repair-page';
+import { PageTitle } from '@/ui/shell/page-title';
+
+export default async function JobsOwnRepairPage({ params }: PageProps<'/jobs/[id]/repair'>) {
+  const { id } = await params;
+  const view = await jobViewIfThere(id);
+  if (!view) notFound();
+  return (
+    <>
+      <PageTitle of={`Repair, ${view.job.serial}`} />
+      <RepairPage view={view} />
+    </>
+  );
+}

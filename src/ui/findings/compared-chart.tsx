@@ -1,0 +1,17 @@
+'use client';
+import { useColorScheme } from '@mui/material/styles';
+import { chartTokens } from '@/charts/chart-colours';
+import { overEachOtherOption, type LineOver } from '@/charts/over-each-other';
+import { useShop } from '@/ui/shell/shop-context';
+import { Chart } from '@/ui/charts/chart';
+import styles from './findings.module.css';
+
+/** Several times of one step over each other, on the same axes and the same scale. */
+export function ComparedChart({ title, lines }: { readonly title: string; readonly lines: readonly LineOver[] }) {
+  const { units } = useShop();
+  const { mode, systemMode } = useColorScheme();
+  const tokens = chartTokens(mode === 'system' ? systemMode : mode);
+  const words = { measured: 'a line', before: 'dotted', expected: 'dashed' } as const;
+  const text = `${title}: ${lines.map((each) => `${each.title.toLowerCase()} (${words[each.look]})`).join(', ')}.`;
+  return <Chart className={styles.chart} option={overEachOtherOption(lines, units, tokens)} text={text} />;
+}

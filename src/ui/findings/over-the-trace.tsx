@@ -1,0 +1,87 @@
+'use client';
+import Button from '@mui/material/Button';
+import { useState } from 'react';
+import type { LineOver } from '@/charts/over-each-other';
+import type { AnyKind } from '@/core/contract/kind';
+import { faultsOf } from '@/core/diagnosis/hypothesis';
+import type { LedgerRow } from '@/core/diagnosis/ledger';
+import { hypothesisTitle, strongest } from '@/core/wording/ledger-text';
+import type { StepComparison } from '@/server/diagnosis/compare-step';
+import type { JobView } from '@/server/jobs/job-view';
+import { Choice } from '@/ui/parts/choice';
+import { ask } from '@/ui/shell/request';
+import { ComparedChart } from './compared-chart';
+import styles from './findings.module.css';
+
+interface Props {
+  readonly view: JobView;
+  readonly kind: AnyKind;
+  readonly row: LedgerRow;
+}
+
+/** Measured steps that were done, those first that say most about a row. */
+function stepsToDraw({ view, kind, row }: Props): readonly { readonly id: string; readonly title: string }[] {
+  const done = view.steps.filter(
+    ({ id, evaluation }) =>
+      evaluation.verdict !== 'not-run' && kind.steps.find((step) => step.id === id)?.kind === 'measured',
+  );
+  const telling = strongest(row, row.weighed.length).flatMap(({ finding }) =>
+    finding.kind === 'step' ? [finding.step] : [],
+  );
+  const rank = (id: string) => (telling.includes(id) ? telling.indexOf(id) : telling.length);
+  return done.toSorted((a, b) => rank(a.id) - rank(b.id)).map(({ id, title }) => ({ id, title }));
+}
+
+/** What this fault would draw, dashed over what was measured; worked out when it is asked for. */
+export function OverTheTrace(props: Props) {
+  const { view, kind, row } = props;
+  const steps = stepsToDraw(props);
+  const [drawn, setDrawn] = useState<StepComparison | null>(null);
+  const [busy, setBusy] = useState(false);
+  const [trouble, setTrouble] = useState('');
+  if (steps.length === 0) return null;
+  const draw = async (step: string) => {
+    setBusy(true);
+    setTrouble('');
+    const faults = faultsOf(row.hypothesis).map((id, at) => `${id}:${(row.severities[at] ?? 1).toFixed(3)}`);
+    try {
+      const query = new URLSearchParams({ step, expected: faults.join('+') });
+      setDrawn(await ask<StepComparison>(`/api/jobs/${view.job.id}/compared?${query}`));
+    } catch (error) {
+      setTrouble(error instanceof Error ? error.message : String(error));
+    }
+    setBusy(false);
+  };
+  const title = hypothesisTitle(kind, row.hypothesis);
+  const lines: LineOver[] = drawn
+    ? [
+        ...(drawn.now ? [{ title: 'Measured', line: drawn.now, look: 'measured' as const }] : []),
+        ...(drawn.expected
+          ? [{ title: `With “${title.toLowerCase()}”`, line: drawn.expected, look: 'expected' as const }]
+          : []),
+      ]
+    : [];
+  return (
+    <div className={styles.over}>
+      {drawn === null ? (
+        <Button size="small" disabled={busy} onClick={() => void draw(steps[0].id)}>
+          {busy ? 'Working it out …' : 'Draw what it would do over the trace'}
+        </Button>
+      ) : (
+        <>
+          <Choice label="Step that is drawn" value={drawn.step} onChange={(step) => void draw(step)}>
+            {steps.map(({ id, title: name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </Choice>
+          {drawn.now === null && <p>No trace of this step was recorded: it was read off dials.</p>}
+          {drawn.expected === null && <p>No bench runs this step, so that nothing can be drawn beside it.</p>}
+          {lines.length > 0 && <ComparedChart title={drawn.title} lines={lines} />}
+        </>
+      )}
+      {trouble && <p role="alert">{trouble}</p>}
+    </div>
+  );
+}
