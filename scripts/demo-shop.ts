@@ -16,7 +16,7 @@ import { storedFaults, storedFaultsText } from '@/core/rig/scan-tool';
 import { readStandIn, simulateStep } from '@/core/rig/run-step';
 import { database } from '@/data/database';
 import { acknowledgeCaution, insertJob, type Place } from '@/data/jobs';
-import { appendChunk, insertRun, setRunState } from '@/data/runs';
+import { appendChunk, insertRun, listRuns, setRunState } from '@/data/runs';
 import { writeShopSettings } from '@/data/settings';
 import { insertSphere, insertSphereCheck, markFitted } from '@/data/spheres';
 import { insertSheet, listSheets } from '@/data/unit-sheets';
@@ -738,7 +738,8 @@ async function runStep(job: DemoJob, jobId: string, step: StepDefinition<unknown
 async function repairAndProve(job: DemoJob, repair: NonNullable<DemoJob['repair']>, repairedAt: Date): Promise<void> {
   const { kind } = sheetNamed(job.sheet);
   const { work, note, again } = repair;
-  await insertRepair({ jobId: job.id, at: repairedAt.toISOString(), person: job.person, work, note });
+  const runsBefore = (await listRuns(job.id)).map((run) => run.id);
+  await insertRepair({ jobId: job.id, at: repairedAt.toISOString(), person: job.person, work, note, runsBefore });
   const { due } = await evaluateJob(await jobNamed(job.id));
   const mended = mendedFaults(kind, work);
   const repaired = { ...job, seed: job.seed + 1, faults: job.faults.filter((fault) => !mended.includes(fault.id)) };

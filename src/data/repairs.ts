@@ -11,6 +11,7 @@ const rowSchema = z.object({
   at: z.string(),
   person: z.string(),
   work: z.string().transform((text) => workSchema.parse(JSON.parse(text))),
+  runs_before: z.string().transform((text) => z.array(z.string()).parse(JSON.parse(text))),
   note: z.string(),
   undone_at: z.string().nullable(),
 });
@@ -22,15 +23,21 @@ export interface Repair {
   readonly at: string;
   readonly person: string;
   readonly work: readonly PartWork[];
+  /** Runs of the job that had been made by then. */
+  readonly runsBefore: readonly string[];
   readonly note: string;
 }
 
 /** The repairs of a job that stand, oldest first. */
 export async function listRepairs(jobId: string): Promise<readonly Repair[]> {
-  const rows: unknown[] = await (await database())('repairs').where({ job_id: jobId, undone_at: null }).orderBy('at');
+  const rows: unknown[] = await (
+    await database()
+  )('repairs')
+    .where({ job_id: jobId, undone_at: null })
+    .orderBy('rowid');
   return rows.map((row) => {
-    const { id, job_id, at, person, work, note } = rowSchema.parse(row);
-    return { id, jobId: job_id, at, person, work, note };
+    const { id, job_id, at, person, work, runs_before, note } = rowSchema.parse(row);
+    return { id, jobId: job_id, at, person, work, runsBefore: runs_before, note };
   });
 }
 
@@ -44,6 +51,7 @@ export async function insertRepair(repair: Omit<Repair, 'id'>): Promise<string> 
     at: repair.at,
     person: repair.person,
     work: JSON.stringify(workSchema.parse(repair.work)),
+    runs_before: JSON.stringify(repair.runsBefore),
     note: repair.note,
   });
   return id;

@@ -3,10 +3,10 @@ import { simulateStep } from '@/core/rig/run-step';
 import { type Job } from '@/data/jobs';
 import { appendChunk, insertRun } from '@/data/runs';
 import { writeShopSettings } from '@/data/settings';
-import { findStandIn } from '@/data/stand-ins';
 import { kindNamed } from '@/core/families';
 import { addSheet, bookIn } from '@/server/jobs/book-in';
 import { contextOf, measuredStepOf, siteNow } from '@/server/jobs/job-context';
+import { standInNow } from '@/server/jobs/stand-in-now';
 import { recordLook } from '@/server/runs/bench-runs';
 
 import { readEveryCaution } from './shop';
@@ -32,10 +32,14 @@ export async function book(serial: string, standInFault = ''): Promise<Job> {
 }
 
 /** Stores a step as kept, run by the rig at once instead of in real time. */
-export async function keepSimulated(job: Job, stepId: string, runSeed = 1): Promise<string> {
-  const startedAt = new Date(2026, 10, 23, 9, 0, runSeed).toISOString();
+export async function keepSimulated(
+  job: Job,
+  stepId: string,
+  runSeed = 1,
+  startedAt = new Date(2026, 10, 23, 9, 0, runSeed).toISOString(),
+): Promise<string> {
   const site = await siteNow();
-  const { faults, seed } = await findStandIn(job.id);
+  const { faults, seed } = await standInNow(job);
   const trace = simulateStep(kind, measuredStepOf(kind, stepId), contextOf(job, site, startedAt), {
     faults,
     benchSeed: seed,

@@ -92,8 +92,23 @@ export function unseenBy(kind: AnyKind, table: SignatureTable): readonly string[
   );
   return kind.model.faults
     .filter((fault) => !Object.keys(fault.appearance).some((point) => points.has(point)))
-    .filter((fault) => table.faults[fault.id]?.every((cells) => cells.every((cell) => cell === null)) ?? true)
+    .filter((fault) => !movesAnything(table, fault.id))
     .map((fault) => fault.id);
+}
+
+/** How far a figure has to move, in standard uncertainties of one sound unit’s, to be told from it. */
+const toldApart = 2;
+
+/** Whether a fault at its worst moves any figure out of where sound units lie, or makes one something else than a number. */
+function movesAnything(table: SignatureTable, fault: string): boolean {
+  const worst = table.faults[fault]?.at(-1) ?? [];
+  return worst.some((cell, at) => {
+    if (cell === null) return false;
+    const { sound, standard, scatter } = table.figures[at];
+    if (Math.abs(cell.measured - sound.measured) > 0.5) return true;
+    const spread = Math.hypot(standard, sound.spread, cell.spread, ...scatter);
+    return cell.measured > 0.5 && Math.abs(cell.at - sound.at) > toldApart * spread;
+  });
 }
 
 function rowOf(kind: AnyKind, unit: unknown, ranked: Ranked): LedgerRow {

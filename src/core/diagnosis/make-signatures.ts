@@ -185,3 +185,15 @@ function median(values: readonly number[]): number {
   const sorted = values.toSorted((a, b) => a - b);
   return sorted.length > 0 ? sorted[Math.floor(sorted.length / 2)] : 0;
 }
+
+/** What one unit on one bench shows of every figure of a table: the table's own work done once more for it. */
+export function observeCells(
+  kind: AnyKind,
+  { context }: SurveyBench,
+  table: Pick<SignatureTable, 'figures'>,
+  mounted: { readonly unit: unknown; readonly condition: unknown },
+): readonly Cell[] {
+  const measures = new Map(table.figures.map(({ step, id, measure }) => [keyOf(step, id), measure] as const));
+  const shown = shownBy(kind, context, observeUnit(kind, context, mounted), measures);
+  return table.figures.map(({ step, id }) => cellOf([shown.get(keyOf(step, id))?.seen]));
+}

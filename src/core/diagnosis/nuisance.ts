@@ -36,15 +36,23 @@ export function integrateNuisances({ off, variance, slipped, chance, columns }: 
   const z = new Float64Array(size);
   const normal = new Float64Array(size * size);
   const each = new Float64Array(count);
+  const precision = new Float64Array(count);
+  const rests = new Float64Array(count);
+  const reaches = reachesOf(columns);
   let logDeterminant = 0;
   for (let round = 0; round < rounds; round++) {
     if (size > 0) {
-      fillNormal(normal, z, { off, variance, weights, columns });
+      for (let i = 0; i < count; i++) precision[i] = weights[i] / variance[i];
+      fillNormal(normal, z, off, precision, columns, reaches);
       logDeterminant = choleskySolve(normal, z);
     }
+    rests.set(off);
+    for (let j = 0; j < size; j++) {
+      const column = columns[j];
+      for (let i = reaches[j][0]; i < reaches[j][1]; i++) rests[i] -= column[i] * z[j];
+    }
     for (let i = 0; i < count; i++) {
-      let rest = off[i];
-      for (let j = 0; j < size; j++) rest -= columns[j][i] * z[j];
+      const rest = rests[i];
       const fits = (chance[i] * exp((-rest * rest) / (2 * variance[i]))) / sqrt(2 * PI * variance[i]);
       const both = fits + slipped[i];
       weights[i] = both > 0 ? fits / both : 0;
@@ -56,27 +64,41 @@ export function integrateNuisances({ off, variance, slipped, chance, columns }: 
   return { each, cost: -square / 2 - logDeterminant / 2 };
 }
 
-/** Normal equations I + Jᵀ W J and Jᵀ W r, in place (lower triangle). */
+/** First figure that a column moves, and the one after the last. */
+function reachesOf(columns: readonly Float64Array[]): readonly (readonly [number, number])[] {
+  return columns.map((column) => {
+    let [from, to] = [0, column.length];
+    while (from < to && column[from] === 0) from++;
+    while (to > from && column[to - 1] === 0) to--;
+    return [from, to] as const;
+  });
+}
+
+/** Normal equations I + Jᵀ P J and Jᵀ P r, in place (lower triangle); P is the precision of each figure. */
 function fillNormal(
   normal: Float64Array,
   right: Float64Array,
-  {
-    off,
-    variance,
-    weights,
-    columns,
-  }: Pick<Compared, 'off' | 'variance' | 'columns'> & { readonly weights: Float64Array },
+  off: Float64Array,
+  precision: Float64Array,
+  columns: readonly Float64Array[],
+  reaches: readonly (readonly [number, number])[],
 ): void {
   const size = columns.length;
+  const scaled = new Float64Array(off.length);
   for (let a = 0; a < size; a++) {
     const column = columns[a];
+    const [from, to] = reaches[a];
     let sum = 0;
-    for (let i = 0; i < off.length; i++) sum += (column[i] * weights[i] * off[i]) / variance[i];
+    for (let i = from; i < to; i++) {
+      scaled[i] = column[i] * precision[i];
+      sum += scaled[i] * off[i];
+    }
     right[a] = sum;
     for (let b = 0; b <= a; b++) {
       const other = columns[b];
+      const [first, last] = reaches[b];
       let product = a === b ? 1 : 0;
-      for (let i = 0; i < off.length; i++) product += (column[i] * other[i] * weights[i]) / variance[i];
+      for (let i = first > from ? first : from; i < to && i < last; i++) product += scaled[i] * other[i];
       normal[a * size + b] = product;
     }
   }

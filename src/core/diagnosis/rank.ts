@@ -126,20 +126,37 @@ export function rank(
   });
   const unlisted = triedUnlisted(laid, states[0]);
   const first = [...singles, unlisted];
-  const pairsTried = sharesOf(first)[first.length - 1] > unexplained;
+  const pairsTried = sharesOf(first)[first.length - 1] > unexplained || leavesUnexplained(laid, first);
   const all = pairsTried ? [...first, ...triedPairs(laid, table, singles, priors)] : first;
   const shares = sharesOf(all);
+  const decibans = weightsOf(laid, all);
   const ranked = all
-    .map((each, at) => ({ each, share: shares[at] }))
+    .map((each, at) => ({ each, share: shares[at], said: decibans[at] }))
     .toSorted((a, b) => b.share - a.share)
-    .map(({ each, share }): Ranked => ({
+    .map(({ each, share, said }): Ranked => ({
       hypothesis: each.hypothesis,
       probability: share,
       severities: severitiesOf(each),
-      weighed: weigh(laid, each, all),
+      weighed: laid.findings.map((finding, at) => ({ finding, decibans: said[at] })),
     }));
   const entropy = shares.reduce((sum, share) => (share > 0 ? sum - (share * log(share)) / Math.LN2 : sum), 0);
   return { ranked, pairsTried, entropy, states: stateShares(all, shares) };
+}
+
+/** Log likelihood by which another has to explain a finding better, for it to count as unexplained by the likeliest. */
+const farBetter = 4.6;
+
+/** Whether the likeliest leaves something unexplained that another would. */
+function leavesUnexplained(laid: LaidOut, all: readonly Tried[]): boolean {
+  const leader = all.reduce((best, each) => (each.weight > best.weight ? each : best));
+  if (faultsOf(leader.hypothesis).length === 0) return false;
+  return laid.findings.some(
+    (finding, at) =>
+      finding.kind === 'step' &&
+      all.some(
+        (each) => faultsOf(each.hypothesis).length > 0 && ofFinding(each, at) > ofFinding(leader, at) + farBetter,
+      ),
+  );
 }
 
 function sharesOf(all: readonly Tried[]): readonly number[] {
@@ -206,13 +223,19 @@ function ofFinding({ states }: Tried, finding: number): number {
   return logSum(states.map(({ likelihood }) => likelihood.total)) - logSum(rest);
 }
 
-/** Weight of evidence of every finding (Good, Probability and the Weighing of Evidence, 1950), decibans, against all else by its prior. */
-function weigh(laid: LaidOut, own: Tried, all: readonly Tried[]): readonly Weighed[] {
-  const others = all.filter((each) => each !== own);
-  const total = others.reduce((sum, each) => sum + each.prior, 0);
-  return laid.findings.map((finding, at) => {
-    const against = logSum(others.map((each) => log(each.prior / total) + ofFinding(each, at)));
-    return { finding, decibans: (10 * (ofFinding(own, at) - against)) / LN10 };
+/**
+ * Weight of evidence of every finding for every hypothesis, decibans, against all else by its prior
+ * (Good, Probability and the Weighing of Evidence, 1950).
+ */
+function weightsOf(laid: LaidOut, all: readonly Tried[]): readonly Float64Array[] {
+  const said = all.map((each) => Float64Array.from(laid.findings, (_, at) => ofFinding(each, at)));
+  return said.map((mine, row) => {
+    const others = all.flatMap((each, at) => (at === row ? [] : [{ prior: each.prior, said: said[at] }]));
+    const total = others.reduce((sum, each) => sum + each.prior, 0);
+    return mine.map((own, at) => {
+      const against = logSum(others.map((each) => log(each.prior / total) + each.said[at]));
+      return (10 * (own - against)) / LN10;
+    });
   });
 }
 

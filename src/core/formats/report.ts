@@ -29,6 +29,18 @@ export const reportSchema = z.object({
   verdict: word,
   /** Where an inquiry ended, with what to do about it. */
   conclusion: z.object({ title: z.string(), advice: z.string() }).nullable().default(null),
+  /** What may be the matter, likeliest first, with what says most for or against it; empty where nothing is wrong. */
+  findings: z.array(z.object({ title: z.string(), probability: z.string(), reasons: z.array(z.string()) })).default([]),
+  /** What was done to the unit between two rounds of testing. */
+  repairs: z
+    .array(z.object({ who: z.string(), when: z.string(), work: z.array(z.string()), note: z.string() }))
+    .default([]),
+  /** How far the last repair is proved. */
+  proof: z.string().default(''),
+  /** What it changed, in the steps that were done before and after it. */
+  changes: z
+    .array(z.object({ step: z.string(), name: z.string(), before: z.string(), after: z.string(), change: z.string() }))
+    .default([]),
   policy: z.string(),
   air: z.array(z.string()),
   /** Set wherever a reading came from the stand-in rig. */

@@ -59,3 +59,13 @@ export function verificationOf(
     return why === null ? [] : [{ step, because: why }];
   });
 }
+
+/** How far the proof of a repair has come. */
+export type VerificationState =
+  | { readonly kind: 'nothing-repaired' }
+  /** What is left to do, with the minutes it takes. */
+  | { readonly kind: 'to-do'; readonly left: readonly DueStep[]; readonly minutes: number }
+  | { readonly kind: 'not-verified'; readonly failed: readonly string[] }
+  /** Everything passed, but some of it was measured with something worse than before. */
+  | { readonly kind: 'worse-instruments'; readonly steps: readonly string[] }
+  | { readonly kind: 'verified' };

@@ -1,5 +1,5 @@
 import type { AnyKind } from '../contract/kind';
-import type { DueBecause, PartAction, PartWork } from '../judging/verification';
+import type { DueBecause, PartAction, PartWork, VerificationState } from '../judging/verification';
 import { inSentence } from './in-sentence';
 
 /** What was done to a part, as it stands in a list. */
@@ -22,4 +22,21 @@ export const dueWords: Readonly<Record<DueBecause, string>> = {
 export function workText(kind: AnyKind, { part, action, with: used }: PartWork): string {
   const title = kind.parts.find((each) => each.id === part)?.title ?? part;
   return `${title}: ${inSentence(actionWords[action])}${used === '' ? '' : ` (${used})`}`;
+}
+
+/** How far a repair is proved, in one sentence; nothing where nothing was repaired. */
+export function proofText(state: VerificationState, titleOf: (step: string) => string): string {
+  const named = (steps: readonly string[]) => steps.map(titleOf).join(', ');
+  switch (state.kind) {
+    case 'nothing-repaired':
+      return '';
+    case 'to-do':
+      return `Not proved yet: still to be done again: ${named(state.left.map((each) => each.step))}.`;
+    case 'not-verified':
+      return `Not mended: these did not pass since the repair: ${named(state.failed)}.`;
+    case 'worse-instruments':
+      return `Not proved: read with worse instruments than before: ${named(state.steps)}.`;
+    case 'verified':
+      return 'Verified: every step that was due since the repair passed, with instruments no worse than before.';
+  }
 }

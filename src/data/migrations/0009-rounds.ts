@@ -3,13 +3,14 @@ import type { Knex } from 'knex';
 export const rounds = {
   name: '0009-rounds',
   async up(knex: Knex): Promise<void> {
-    // A repair ends one round of a job and begins the next; what was judged in a round is told by when its runs were begun.
+    // A repair ends one round of a job and begins the next: it keeps which runs there were, for no clock can be trusted with that.
     await knex.schema.createTable('repairs', (table) => {
       table.string('id').primary();
       table.string('job_id').notNullable().references('jobs.id').index();
       table.string('at').notNullable();
       table.string('person').notNullable();
       table.text('work').notNullable();
+      table.text('runs_before').notNullable();
       table.text('note').notNullable();
       table.string('undone_at');
     });

@@ -5,6 +5,7 @@ import type { ActiveFault } from '@/core/physics/plant';
 import { RequestRefused } from '../http/refused';
 import { evaluateJob } from '../jobs/evaluate-job';
 import { contextOf, jobNamed, sheetOf, siteNow } from '../jobs/job-context';
+import { roundOf } from '../jobs/rounds';
 import { heavy } from '../threads/pool';
 
 export const compareSchema = z.object({
@@ -40,11 +41,10 @@ export async function compareStep(jobId: string, asked: z.infer<typeof compareSc
     (run) => run.step === step.id && run.state === 'kept' && run.struckOut === null && run.readings === null,
   );
   const last = kept.at(-1);
-  const begun = repairs.at(-1)?.at;
   const before = past.at(-1)?.runs[step.id];
   const lineOf = (runId: string | undefined) =>
     runId === undefined ? null : heavy('compared', { runId, pair: corrections.pair });
-  const now = begun !== undefined && last !== undefined && last.startedAt < begun ? undefined : last;
+  const now = last && roundOf(last, repairs) > repairs.length ? last : undefined;
   const faults = faultsOf(asked.expected);
   const strange = faults.find(({ id }) => !kind.model.faults.some((fault) => fault.id === id));
   if (strange) throw new RequestRefused(404, 'This unit has no such fault.');

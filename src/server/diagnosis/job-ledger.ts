@@ -12,14 +12,13 @@ import { locksOf } from '../runs/interlocks';
 import { heavy } from '../threads/pool';
 import { readSignatures } from './signature-file';
 
+type Evaluated = Pick<JobEvaluation, 'evaluation' | 'inputs' | 'runs' | 'repairs'>;
+
 /**
  * The ledger of a job's last round: read back where nothing has changed, made on a thread where something has. Null for a kind that has
  * no table of signatures.
  */
-export async function ledgerOfJob(
-  job: Job,
-  evaluated: Pick<JobEvaluation, 'evaluation' | 'inputs' | 'runs' | 'repairs'>,
-): Promise<Ledger | null> {
+export async function ledgerOfJob(job: Job, evaluated: Evaluated): Promise<Ledger | null> {
   const { kind } = sheetOf(job);
   const table = readSignatures(kind, job.plan);
   if (!table) return null;
@@ -45,4 +44,14 @@ export async function ledgerOfJob(
   });
   await storeLedger(job.id, inputs, ledger);
   return ledger;
+}
+
+/** The ledger; one that cannot be made takes no page with it. */
+export async function ledgerOr(job: Job, evaluated: Evaluated): Promise<Ledger | null> {
+  try {
+    return await ledgerOfJob(job, evaluated);
+  } catch (error) {
+    console.error(`job ${job.number}`, error);
+    return null;
+  }
 }

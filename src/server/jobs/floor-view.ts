@@ -2,13 +2,13 @@ import { jobsActedOn } from '@/data/acts';
 import { listJobs, type Job } from '@/data/jobs';
 import { dayAgo } from '../undo/day-ago';
 import { undoableOf, type Undoable } from '../undo/undo';
+import { ledgerOr } from '../diagnosis/job-ledger';
 import { evaluateJob, evaluationOnRecord, type JobEvaluation } from './evaluate-job';
 import { sheetOf, siteNow } from './job-context';
 import {
   blockingOf,
   conclusionOf,
   keptFace,
-  ledgerOr,
   likeliestOf,
   openRunOf,
   overdueOf,

@@ -14,11 +14,11 @@ import { calibrationState } from '@/core/instruments/instrument';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import type { StepEvaluation, UnitEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepVerdict, UnitVerdict } from '@/core/vocabulary/verdict';
-import { ledgerOfJob } from '../diagnosis/job-ledger';
+import { ledgerOr } from '../diagnosis/job-ledger';
 import type { Ledger } from '@/core/diagnosis/ledger';
-import type { DueStep } from '@/core/judging/verification';
+import type { DueStep, VerificationState } from '@/core/judging/verification';
 import type { Repair } from '@/data/repairs';
-import { verificationState, type VerificationState } from './verification-state';
+import { verificationState } from './verification-state';
 import { findJob, listCautions, listJobs, type AcknowledgedCaution, type Job } from '@/data/jobs';
 import { listReleases } from '@/data/releases';
 import { listActs, type Act } from '@/data/acts';
@@ -299,16 +299,6 @@ async function cameBackOf(job: Job): Promise<CameBack | null> {
     return { id, number, at: bookedAt, verdict: evaluated.evaluation.verdict, face: measured };
   } catch (error) {
     console.error(`job ${before.number}`, error);
-    return null;
-  }
-}
-
-/** The ledger; one that cannot be made takes no page with it. */
-export async function ledgerOr(job: Job, evaluated: JobEvaluation): Promise<Ledger | null> {
-  try {
-    return await ledgerOfJob(job, evaluated);
-  } catch (error) {
-    console.error(`job ${job.number}`, error);
     return null;
   }
 }

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { partActions } from '@/core/judging/verification';
 import { recordAct } from '@/data/acts';
-import { insertRepair, listRepairs } from '@/data/repairs';
-import { listRuns } from '@/data/runs';
+import { insertRepair } from '@/data/repairs';
+import { listEveryRun, listRuns } from '@/data/runs';
 import { RequestRefused } from '../http/refused';
 import { refuseStranger } from '../people';
 import { reviewRelease } from '../release/review-release';
@@ -32,21 +32,13 @@ export async function recordRepair(jobId: string, repair: z.infer<typeof repairS
     throw new RequestRefused(422, 'Say of at least one part what was done to it: left alone is no repair.');
   const open = (await listRuns(jobId)).find((run) => run.state === 'recording' || run.state === 'complete');
   if (open) throw stillOpen(job, open.step);
-  const at = await laterThanRuns(jobId);
-  const id = await insertRepair({ jobId, at, ...repair });
+  const at = new Date().toISOString();
+  const runsBefore = (await listEveryRun(jobId)).map((run) => run.id);
+  const id = await insertRepair({ jobId, at, runsBefore, ...repair });
   const titles = repair.work.flatMap(({ part, action }) =>
     action === 'left' ? [] : [`${kind.parts.find((each) => each.id === part)?.title} ${action}`],
   );
   await recordAct({ jobId, subject: id, act: 'repaired', person: repair.person, detail: titles.join(', ') }, at);
   await reviewRelease(jobId, { person: repair.person });
   return { id };
-}
-
-/** Now, and in any case after everything that was done before: rounds are told by their times. */
-async function laterThanRuns(jobId: string): Promise<string> {
-  const times = [
-    ...(await listRuns(jobId)).map((run) => Date.parse(run.startedAt) + 1),
-    ...(await listRepairs(jobId)).map((repair) => Date.parse(repair.at) + 1),
-  ];
-  return new Date(Math.max(Date.now(), ...times)).toISOString();
 }

@@ -20,8 +20,8 @@ export interface RoundRuns {
 }
 
 /** Number of the round in which a run was begun, from 1: every repair begins another. */
-export function roundOf(run: Pick<Run, 'startedAt'>, repairs: readonly Repair[]): number {
-  return 1 + repairs.filter((repair) => repair.at <= run.startedAt).length;
+export function roundOf(run: Pick<Run, 'id'>, repairs: readonly Repair[]): number {
+  return 1 + repairs.filter((repair) => !repair.runsBefore.includes(run.id)).length;
 }
 
 /** All that was done to a unit up to a round. */

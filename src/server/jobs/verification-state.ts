@@ -1,20 +1,10 @@
 import { calibrationState, type Instrument } from '@/core/instruments/instrument';
-import type { DueStep } from '@/core/judging/verification';
+import type { VerificationState } from '@/core/judging/verification';
 import type { Job } from '@/data/jobs';
 import type { Run } from '@/data/runs';
 import type { JobEvaluation } from './evaluate-job';
 import { sheetOf } from './job-context';
 import { settingOf } from './run-analyses';
-
-/** How far the proof of a repair has come. */
-export type VerificationState =
-  | { readonly kind: 'nothing-repaired' }
-  /** What is left to do, with the minutes it takes. */
-  | { readonly kind: 'to-do'; readonly left: readonly DueStep[]; readonly minutes: number }
-  | { readonly kind: 'not-verified'; readonly failed: readonly string[] }
-  /** Everything passed, but some of it was measured with something worse than before. */
-  | { readonly kind: 'worse-instruments'; readonly steps: readonly string[] }
-  | { readonly kind: 'verified' };
 
 /** Error of an instrument at full scale, counted double where it is overdue. */
 function errorOf(instrument: Instrument, date: string): number {

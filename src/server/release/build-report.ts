@@ -31,6 +31,9 @@ import { listCautions, type Job } from '@/data/jobs';
 import { isStandIn, type Run } from '@/data/runs';
 import { readShopSettings } from '@/data/settings';
 import type { JudgedStep } from '@/core/judging/evaluate-unit';
+import { ledgerOr } from '../diagnosis/job-ledger';
+import { verificationState } from '../jobs/verification-state';
+import { findingsOf, repairsOf } from './report-findings';
 import { evaluateJob } from '../jobs/evaluate-job';
 import { contextOf, sheetOf } from '../jobs/job-context';
 
@@ -198,13 +201,15 @@ function struckText(run: Run, acts: readonly Act[]): string {
 
 /** The report of a job as it stands, in the units it is issued in. */
 export async function buildReport(job: Job, how: IssueDetails): Promise<Report> {
-  const [{ evaluation, runs }, settings, acknowledged, acts] = await Promise.all([
+  const [evaluated, settings, acknowledged, acts] = await Promise.all([
     evaluateJob(job),
     readShopSettings(),
     listCautions(job.id),
     listActs(job.id),
   ]);
+  const { evaluation, runs } = evaluated;
   const { kind, unit } = sheetOf(job);
+  const ledger = await ledgerOr(job, evaluated);
   const last = runs.filter((run) => run.state === 'kept' && run.context.source !== 'looked at').at(-1);
   const site = last?.context.site ?? { ...settings.site };
   const context = contextOf(job, site, last?.startedAt ?? how.issuedAt);
@@ -231,6 +236,8 @@ export async function buildReport(job: Job, how: IssueDetails): Promise<Report> 
     issuedBy: how.issuedBy,
     verdict: evaluation.verdict,
     conclusion: conclusionOf(job, evaluation),
+    findings: findingsOf(kind, ledger, evaluated, how.units),
+    ...repairsOf(kind, evaluated, verificationState(job, evaluated), how.units),
     policy: [decisionText(settings.policy), ...schoolTexts(evaluation, context)].join(' '),
     air: airLines(context, site),
     standIn: runs.some((run) => run.state === 'kept' && isStandIn(run.context)),

@@ -3,6 +3,8 @@ import type { Report } from '@/core/formats/report';
 import { curveSvg } from './curve-svg';
 import {
   curveSentence,
+  findingsSentence,
+  findingsTitle,
   headRows,
   issuedLine,
   reportTitle,
@@ -42,6 +44,31 @@ function stepSection(step: Report['steps'][number]): string {
   return `<h3>${text(step.title)}: ${verdictWord(step.verdict)}</h3><p class="quiet">${text(who)}</p>${table}${notes}`;
 }
 
+function findingsSection({ findings }: Report): string {
+  if (findings.length === 0) return '';
+  const rows = findings.map(
+    (each) =>
+      `<tr><td class="figure">${text(each.probability)}</td><td>${text(each.title)}</td><td class="quiet">${each.reasons.map(text).join('<br>')}</td></tr>`,
+  );
+  return `<h2>${findingsTitle}</h2><p class="quiet">${findingsSentence}</p><table><tbody>${rows.join('')}</tbody></table>`;
+}
+
+function repairSection({ repairs, proof, changes }: Report): string {
+  if (repairs.length === 0) return '';
+  const done = repairs.map(
+    (each, at) =>
+      `<p class="quiet">After round ${at + 1}: ${text(each.who)}, ${when(each.when)}</p><ul>${each.work.map((work) => `<li>${text(work)}</li>`).join('')}</ul>${each.note ? `<p>${text(each.note)}</p>` : ''}`,
+  );
+  const rows = changes.map(
+    (each) =>
+      `<tr><td>${text(each.step)}: ${text(each.name.toLowerCase())}</td><td class="figure">${text(each.before)}</td><td class="figure">${text(each.after)}</td><td class="figure">${text(each.change)}</td></tr>`,
+  );
+  const table = rows.length
+    ? `<table><thead><tr><th>What changed</th><th>Before ± U</th><th>After ± U</th><th>Change ± U</th></tr></thead><tbody>${rows.join('')}</tbody></table>`
+    : '';
+  return `<h2>Repair</h2>${done.join('')}<p><strong>${text(proof)}</strong></p>${table}`;
+}
+
 /** The report as one self-contained HTML page. */
 export function reportHtml(report: Report): string {
   const title = `${reportTitle(report)} ${report.job.serial}`;
@@ -65,7 +92,7 @@ ${report.standIn ? `<p class="standin">${standInSentence}</p>` : ''}
 <dl>${headRows(report)
     .map(([label, value]) => `<dt>${label}</dt><dd>${text(value)}</dd>`)
     .join('')}</dl>
-${curve}${picture}
+${findingsSection(report)}${repairSection(report)}${curve}${picture}
 <h2>Steps</h2>${report.steps.map(stepSection).join('')}
 <h2>Instruments</h2><table><thead><tr><th>Instrument</th><th>Class</th><th>Calibration</th></tr></thead><tbody>${instruments}</tbody></table>
 <h2>Cautions</h2>${list(report.cautions)}

@@ -6,6 +6,8 @@ import type { Report } from '@/core/formats/report';
 import { curveSvg } from './curve-svg';
 import {
   curveSentence,
+  findingsSentence,
+  findingsTitle,
   headRows,
   issuedLine,
   reportTitle,
@@ -74,6 +76,43 @@ function stepContent(step: Report['steps'][number]): Content {
   return { stack, unbreakable: step.rows.length < 8 };
 }
 
+function findingsContent({ findings }: Report): Content[] {
+  if (findings.length === 0) return [];
+  const rows = findings.map((each): TableCell[] => [
+    each.probability,
+    each.title,
+    { stack: each.reasons.map((reason) => ({ text: reason, ...quiet })) },
+  ]);
+  return [
+    heading(findingsTitle),
+    { text: findingsSentence, ...quiet },
+    table([60, 150, '*'], ['How likely', 'What', 'What says most'], rows),
+  ];
+}
+
+function repairContent({ repairs, proof, changes }: Report): Content[] {
+  if (repairs.length === 0) return [];
+  const done = repairs.flatMap((each, at): Content[] => [
+    { text: `After round ${at + 1}: ${each.who}, ${when(each.when)}`, ...quiet },
+    { ul: [...each.work] },
+    ...(each.note === '' ? [] : [{ text: each.note }]),
+  ]);
+  const rows = changes.map((each): TableCell[] => [
+    `${each.step}: ${each.name.toLowerCase()}`,
+    each.before,
+    each.after,
+    each.change,
+  ]);
+  return [
+    heading('Repair'),
+    ...done,
+    { text: proof, bold: true, margin: [0, 4, 0, 4] },
+    ...(rows.length === 0
+      ? []
+      : [table(['*', 95, 95, 95], ['What changed', 'Before ± U', 'After ± U', 'Change ± U'], rows)]),
+  ];
+}
+
 /** The report as a PDF. */
 export async function reportPdf(report: Report): Promise<Buffer> {
   setUp();
@@ -99,6 +138,7 @@ export async function reportPdf(report: Report): Promise<Buffer> {
       margin: [0, 1, 0, 1],
     })),
   );
+  content.push(...findingsContent(report), ...repairContent(report));
   if (report.curve)
     content.push(
       heading(report.curve.title),

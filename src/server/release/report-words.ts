@@ -51,3 +51,8 @@ export function curveSentence(curve: NonNullable<Report['curve']>): string {
     curve.over ?? `Over the band of a sound unit at the vacuum that was there (${curve.vacuum} at the reference input).`
   );
 }
+
+export const findingsTitle = 'What it may be';
+
+export const findingsSentence =
+  'Ranked by what was measured, looked at and noticed. A ranking is no verdict: look before a part is replaced; the maker’s data win.';

@@ -61,7 +61,9 @@ async function undoableAct(act: Act, job: Job, lastMove: Act | undefined): Promi
     }
     case 'repaired': {
       const last = (await listRepairs(job.id)).at(-1);
-      const since = (await listEveryRun(job.id)).some((run) => run.startedAt >= act.at && run.state !== 'discarded');
+      const since = (await listEveryRun(job.id)).some(
+        (run) => !last?.runsBefore.includes(run.id) && run.state !== 'discarded',
+      );
       const of = { id: act.subject ?? '', title: act.detail ?? '' };
       return last?.id === act.subject && !since ? { act: act.id, what: 'repaired', of, person, at } : null;
     }
