@@ -281,4 +281,29 @@ test.describe('the command line', () => {
       expect(out).toBe('');
       expect(err).toContain(said);
     });
+
+  test('ranks what may be the matter, with what speaks for and against it, and names the next best test', () => {
+    const leaking = (step: string) => {
+      const log = at(`${step}-leak.csv`);
+      const fault = ['--fault', 'vacuum-valve-leak:0.6', '--seed', '3'];
+      expect(hp('simulate', '--unit', at('unit.json'), '--step', step, ...fault, '--out', log).code).toBe(0);
+      return `${step}=${log}`;
+    };
+    const logs = ['boost-curve', 'vacuum-hold-applied'].map(leaking);
+    const evaluation = JSON.parse(hp('evaluate', '--unit', at('unit.json'), ...logs).out);
+    expect(evaluation.diagnosis[0]).toMatchObject({ fault: 'vacuum-valve-leak' });
+    expect(evaluation.diagnosis[0].probability).toBeGreaterThan(0.9);
+    expect(evaluation.diagnosis[0].severity[0]).toMatchObject({ unit: 'cm3/min', sound: 0 });
+    const ledger = JSON.parse(hp('diagnose', '--unit', at('unit.json'), '--explain', ...logs).out);
+    expect(ledger.format).toBe('hard-pedal/ledger');
+    const total = ledger.rows.reduce((sum: number, row: { probability: number }) => sum + row.probability, 0);
+    expect(total).toBeCloseTo(1, 2);
+    expect(ledger.rows[0].findings.map((each: { step: string }) => each.step)).toContain('vacuum-hold-applied');
+    expect(ledger.next.kind).toBe('certain');
+    const asked = hp('diagnose', '--unit', at('unit.json'), '--symptom', 'hard-pedal');
+    expect(JSON.parse(asked.out).nextTest).toMatchObject({ step: expect.any(String), minutes: expect.any(Number) });
+    const strange = hp('diagnose', '--unit', at('unit.json'), '--symptom', 'squeals');
+    expect([strange.code, strange.out]).toEqual([2, '']);
+    expect(strange.err).toContain('squeals');
+  });
 });

@@ -5,9 +5,15 @@ import { evaluateUnit, type StepEvaluation, type StepEvidence } from '@/core/jud
 import { labelledSeed, randomSource, type RandomSource } from '@/core/physics/random';
 import type { StepContext } from '@/core/procedure/step-context';
 import { liveFeed, type MeasuredStep, type StepDefinition } from '@/core/procedure/step-definition';
-import { runByItself } from '@/core/rig/run-by-itself';
+import { leverByItself } from '@/core/procedure/guide';
+import { runByItself, type Hand } from '@/core/rig/run-by-itself';
 import { mountedFor } from '@/core/rig/run-step';
 import { ordinaryNoise, standInRig } from '@/core/rig/stand-in-rig';
+import { dice, type Dice } from './second-writer/logger';
+import { writtenAgain } from './second-writer/written-again';
+
+/** Samples a second that a study can do with. */
+const studyRate = 100;
 
 /** What is the matter with a drawn unit. */
 export type DrawnFault =
@@ -37,12 +43,30 @@ export function drawUnit(
   return { truth, unit: scattered, condition: conditionWith(kind.model, scattered, faults) };
 }
 
+/** Who records: the rig with its ordinary noise, or other tools and hands, of which the rig knows nothing. */
+export type Writer = 'rig' | 'another';
+
+/** Of a bench whose gauges show what is there. */
+const hardlyAny = Object.fromEntries(
+  Object.entries(ordinaryNoise).map(([id, noise]) => [id, noise / 100]),
+) as unknown as typeof ordinaryNoise;
+
+/** A hand that is neither even nor as quick as the rig's own. */
+function unsteady(luck: Dice): Hand {
+  const [wobble, beat, phase] = [luck.between(0, 0.012), luck.between(0.3, 1.2), luck.between(0, 6)];
+  return {
+    lever: (phases, state) =>
+      leverByItself(phases, state) * (1 + wobble * Math.sin(phase + 2 * Math.PI * beat * state.elapsed)),
+    longest: 3 * 3600,
+  };
+}
+
 /** Runs the steps of a plan on the noisy rig with a drawn unit mounted, and judges them. */
 export function benchTest(
   kind: AnyKind,
   context: StepContext<unknown>,
   drawn: DrawnUnit,
-  { seed, steps, rate }: { readonly seed: number; readonly steps: readonly string[]; readonly rate?: number },
+  { seed, steps, writer }: { readonly seed: number; readonly steps: readonly string[]; readonly writer: Writer },
 ): readonly StepEvaluation[] {
   const random = randomSource(labelledSeed(seed, 'looks'));
   const evidence = steps.flatMap((id): StepEvidence[] => {
@@ -59,16 +83,19 @@ export function benchTest(
     }
   });
   function traceOf(step: MeasuredStep<unknown>, here: StepContext<unknown>) {
-    const rig = standInRig({
+    const live = liveFeed(step);
+    const common = {
       ...mountedFor(kind, step, here, drawn),
       instruments: here.instruments,
       benchSeed: seed,
       runSeed: labelledSeed(seed, step.id),
-      sampleRate: Math.min(rate ?? 100, liveFeed(step).rate ?? Infinity, 200),
-      noise: ordinaryNoise,
+      sampleRate: Math.min(Math.max(studyRate, step.feeds.log.leastRate ?? 0), live.rate ?? Infinity),
       pairError: 0,
-    });
-    return runByItself(rig, liveFeed(step).guide(here));
+    };
+    if (writer === 'rig') return runByItself(standInRig({ ...common, noise: ordinaryNoise }), live.guide(here));
+    const luck = dice(labelledSeed(seed, `${step.id} again`));
+    const rig = standInRig({ ...common, noise: hardlyAny, trueGauges: true });
+    return writtenAgain(runByItself(rig, live.guide(here), unsteady(luck)), here.instruments, step.feeds.log, luck);
   }
   const plan = kind.plans.find((each) => each.id === context.plan)!;
   return evaluateUnit(kind, plan.steps, evidence, { context, policy: 'guarded' }).steps;

@@ -25,7 +25,7 @@ export const weightOf: Readonly<Record<Prevalence, number>> = {
 
 /** Of all units that come to a bench: with nothing wrong, and with something that is in no list. */
 export const chanceOfNoFault = 0.2;
-export const chanceOfUnlisted = 0.04;
+export const chanceOfUnlisted = 0.05;
 
 /** A driver who noticed something says it this often; what is not said is that much weaker evidence. */
 export const chanceOfSaying = 0.6;
@@ -41,7 +41,7 @@ export const lookClean = 0.93;
 export const lookCleanUnlisted = 0.8;
 
 /** A figure that comes out where nothing explains it: a slip of hand or instrument. */
-export const slip = 0.015;
+export const slip = 0.003;
 
 /** A step that finds nothing of a figure does so for reasons of its log, not of its unit, this often. */
 export const lostToTheLog = 0.15;

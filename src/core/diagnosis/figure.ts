@@ -1,6 +1,7 @@
 import { coverageFactor, expandedUncertainty } from '../instruments/uncertainty';
 import type { Check } from '../judging/judge-step';
 import type { Characteristic } from '../procedure/step-analysis';
+import { shownAs } from '../quantities/shown-as';
 import type { Limit } from '../procedure/limit';
 
 /**
@@ -17,7 +18,13 @@ export interface FigureScale {
 
 /** What a step said of a figure, in the figure's coordinate; standard uncertainties. */
 export type Seen =
-  | { readonly kind: 'measured' | 'above' | 'below'; readonly at: number; readonly standard: number }
+  | {
+      readonly kind: 'measured' | 'above' | 'below';
+      readonly at: number;
+      readonly standard: number;
+      /** The part of `standard` that readings of one gauge have in common; left out where it has none. */
+      readonly shared?: number;
+    }
   | { readonly kind: 'absent' };
 
 /** Expected figures smaller than this share of the distance to their limit are as good as nothing. */
@@ -75,6 +82,9 @@ function standardAt(place: number, standard: number, { per }: FigureScale): numb
   return standard / (per * Math.cosh(place));
 }
 
+/** A count stands for what lies up to one above it: standard uncertainty of its edge, in counts. */
+const countDoubt = 0.5;
+
 /** A characteristic in its figure's coordinate; the limit's own uncertainty counts, for the scale hangs on it. */
 export function seenOf(found: Characteristic, scale: FigureScale, limitStandard = 0): Seen {
   if (found.kind === 'absent') return { kind: 'absent' };
@@ -82,8 +92,11 @@ export function seenOf(found: Characteristic, scale: FigureScale, limitStandard 
   const at = placeOf(estimate.value, scale);
   if (!Number.isFinite(at)) return { kind: 'absent' };
   const own = expandedUncertainty(estimate) / coverageFactor;
-  const standard = standardAt(at, Math.hypot(own, limitStandard), scale);
-  return { kind: found.kind === 'measured' ? 'measured' : found.side, at, standard };
+  const counted = shownAs(found.id) === 'count' ? countDoubt : 0;
+  const standard = standardAt(at, Math.hypot(own, limitStandard, counted), scale);
+  const systematic = estimate.components.filter((part) => !part.random).map((part) => part.standard);
+  const shared = standardAt(at, Math.hypot(...systematic), scale);
+  return { kind: found.kind === 'measured' ? 'measured' : found.side, at, standard, shared };
 }
 
 /** The limit that a characteristic was held against; undefined where it was against none. */

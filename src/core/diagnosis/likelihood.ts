@@ -12,6 +12,7 @@ import {
 } from './chances';
 import type { Evidence, SeenFigure, SeenPoint } from './evidence';
 import { faultsOf, type Hypothesis } from './hypothesis';
+import { partPlace } from '../quantities/places';
 import { integrateNuisances, type Compared } from './nuisance';
 import type { Cell, FigureSignature, SignatureTable } from './signature-table';
 import type { State } from './states';
@@ -31,7 +32,7 @@ export interface StateLikelihood {
 }
 
 /** How far a figure's place may be off its table by what no model says: of every figure, and of what a fault moves it by. */
-const modelDoubt: Readonly<Record<FigureSignature['measure'], number>> = { share: 0.015, limit: 0.05 };
+const modelDoubt: Readonly<Record<FigureSignature['measure'], number>> = { share: 0.015, limit: 0.08 };
 const ownDoubt = 0.08;
 /** The same for all figures of a step, which one fault moves together. */
 const stepDoubt = 0.2;
@@ -71,7 +72,8 @@ export interface LaidOut {
   readonly table: SignatureTable;
   readonly kind: AnyKind;
   readonly slipped: Float64Array;
-  readonly scatterColumns: readonly Float64Array[];
+  /** What moves figures together whatever is the matter: how sound units differ, and what places share of their gauge. */
+  readonly sharedColumns: readonly Float64Array[];
 }
 
 /** Columns that move nothing worth a solution. */
@@ -108,10 +110,30 @@ export function layOut(kind: AnyKind, table: SignatureTable, evidence: Evidence)
     slipped: Float64Array.from(measured, ({ figure, seen }) =>
       seen.kind === 'absent' ? 0 : slip * anywhereDensity(seen.at, table.figures[figure]),
     ),
-    scatterColumns: table.scatters
-      .map((_, at) => Float64Array.from(measured, ({ figure }) => table.figures[figure].scatter[at]))
-      .filter((column) => column.some((each) => abs(each) > movesNothing)),
+    sharedColumns: [
+      ...table.scatters
+        .map((_, at) => Float64Array.from(measured, ({ figure }) => table.figures[figure].scatter[at]))
+        .filter((column) => column.some((each) => abs(each) > movesNothing)),
+      ...gaugeColumns(table, measured),
+    ],
   };
+}
+
+const sharedOf = ({ seen }: SeenFigure) => (seen.kind === 'absent' ? 0 : (seen.shared ?? 0));
+
+/** One characteristic of one step at several places is read by the same gauge, or by the same kind of them. */
+function gaugeColumns(table: SignatureTable, measured: readonly SeenFigure[]): readonly Float64Array[] {
+  const columns = new Map<string, Float64Array>();
+  measured.forEach((each, at) => {
+    const { step, id } = table.figures[each.figure];
+    const { word } = partPlace(id);
+    const key = `${step} ${word}`;
+    const column = columns.get(key) ?? new Float64Array(measured.length);
+    // What no model says of a characteristic it says of none of its places.
+    column[at] = hypot(sharedOf(each), modelDoubt[table.figures[each.figure].measure]);
+    columns.set(key, column);
+  });
+  return [...columns.values()].filter((column) => column.filter((each) => each > movesNothing).length > 1);
 }
 
 /** Likelihood of everything that was seen, if a state is what is the matter. */
@@ -131,7 +153,7 @@ export function likelihoodOf(laid: LaidOut, state: State): StateLikelihood {
 const findingAt = ({ table, findingOfStep }: LaidOut, figure: number) => findingOfStep.get(table.figures[figure].step)!;
 
 /** What was measured beside what a state lets expect, with how sound units differ, and how a whole step may be off. */
-function compared({ measured, table, slipped, scatterColumns }: LaidOut, { cells, hypothesis }: State) {
+function compared({ measured, table, slipped, sharedColumns }: LaidOut, { cells, hypothesis }: State) {
   const count = measured.length;
   const [off, variance, chance] = [new Float64Array(count), new Float64Array(count), new Float64Array(count)];
   const byStep = new Map<string, Float64Array>();
@@ -147,7 +169,7 @@ function compared({ measured, table, slipped, scatterColumns }: LaidOut, { cells
     column[at] = stepDoubt * moved;
     byStep.set(step, column);
   });
-  return { off, variance, slipped, chance, columns: [...scatterColumns, ...byStep.values()] };
+  return { off, variance, slipped, chance, columns: [...sharedColumns, ...byStep.values()] };
 }
 
 /** A figure that is only known to lie beyond something: the fault makes it so, or its value lies there. */
@@ -200,51 +222,64 @@ function symptomChance(kind: AnyKind, hypothesis: Hypothesis, id: string, said: 
   return said ? noticed : 1 - chanceOfSaying * noticed;
 }
 
-/** Log likelihood of a unit with something that no fault of the list explains: some of its steps are as in a sound unit, the others may show anything. */
+/**
+ * Log likelihood of a unit with something that no fault of the list explains: some of its steps are as in a sound unit, the others may
+ * show anything. What moves figures need not do so as sound units differ: with and without that, whichever explains more.
+ */
 export function unlistedLikelihood(laid: LaidOut, sound: State): StateLikelihood {
-  const unlisted: State = { ...sound, hypothesis: { kind: 'not-in-this-list' } };
-  const { each } = integrateNuisances(apart(compared(laid, sound)));
-  const asSound = new Float64Array(laid.findings.length);
-  const asAnything = new Float64Array(laid.findings.length);
+  const together = touchedLikelihood(laid, sound, loosened(compared(laid, sound)));
+  const asunder = touchedLikelihood(laid, sound, apart(compared(laid, sound)));
+  return together.total > asunder.total ? together : asunder;
+}
+
+/** Share of figures that may be anything while what sound units differ in is fitted to the others. */
+const looseShare = 0.2;
+
+/** The same with so many slips allowed that no figure drags the others along. */
+function loosened({ slipped, chance, ...rest }: Compared): Compared {
+  return {
+    ...rest,
+    slipped: slipped.map((each) => (each * looseShare) / slip),
+    chance: chance.map((each) => each * (1 - looseShare)),
+  };
+}
+
+/** The same with every figure for itself. */
+function apart({ columns, variance, ...rest }: Compared): Compared {
+  const wider = variance.map((each, at) => columns.reduce((sum, column) => sum + column[at] ** 2, each));
+  return { ...rest, variance: wider, columns: [] };
+}
+
+function touchedLikelihood(laid: LaidOut, sound: State, how: Compared): StateLikelihood {
+  const hypothesis = { kind: 'not-in-this-list' } as const;
+  const { each, cost } = integrateNuisances(how);
+  const size = laid.findings.length;
+  const [asSound, asAnything] = [new Float64Array(size), new Float64Array(size)];
   laid.measured.forEach(({ figure, seen }, at) => {
     if (seen.kind === 'absent') return;
     const finding = findingAt(laid, figure);
-    const anything = anywhereDensity(seen.at, laid.table.figures[figure]);
     asSound[finding] += each[at];
-    asAnything[finding] += log(0.5 * exp(each[at]) + 0.5 * anything);
+    asAnything[finding] += log(0.5 * exp(each[at]) + 0.5 * anywhereDensity(seen.at, laid.table.figures[figure]));
   });
-  const anyBound = new Float64Array(laid.findings.length);
   addBounds(laid, sound.cells, asSound);
   addLost(laid, sound.cells, asSound);
-  for (const { figure } of laid.bounded) anyBound[findingAt(laid, figure)] += log(anyOutcome);
+  for (const { figure } of laid.bounded) asAnything[findingAt(laid, figure)] += log(anyOutcome);
   for (const finding of new Set(laid.lost.map(({ figure }) => findingAt(laid, figure))))
-    anyBound[finding] += log(anyOutcome);
-  const byFinding = new Float64Array(laid.findings.length);
-  // How many of the steps it touches nobody knows: the shares are tried, and what they come to is averaged.
+    asAnything[finding] += log(anyOutcome);
   const steps = [...laid.findingOfStep.values()];
-  const totals = touchedShares.map((share) =>
-    steps.reduce(
-      (sum, at) => sum + log((1 - share) * exp(asSound[at]) + share * exp(asAnything[at] + anyBound[at])),
-      0,
-    ),
-  );
+  const touched = (share: number, at: number) => log((1 - share) * exp(asSound[at]) + share * exp(asAnything[at]));
+  // How many of the steps it touches nobody knows: the shares are tried, and what they come to is averaged.
+  const totals = touchedShares.map((share) => steps.reduce((sum, at) => sum + touched(share, at), 0));
   const best = touchedShares[totals.indexOf(max(...totals))];
-  for (const at of steps)
-    byFinding[at] = log((1 - best) * exp(asSound[at]) + best * exp(asAnything[at] + anyBound[at]));
-  for (const { finding, point } of laid.points)
-    byFinding[finding] = log(pointChance(laid.kind, unlisted.hypothesis, point));
+  const byFinding = new Float64Array(size);
+  for (const at of steps) byFinding[at] = touched(best, at);
+  for (const { finding, point } of laid.points) byFinding[finding] = log(pointChance(laid.kind, hypothesis, point));
   for (const { finding, symptom, said } of laid.symptoms)
-    byFinding[finding] = log(symptomChance(laid.kind, unlisted.hypothesis, symptom, said));
+    byFinding[finding] = log(symptomChance(laid.kind, hypothesis, symptom, said));
   const rest = [...laid.points, ...laid.symptoms].reduce((sum, { finding }) => sum + byFinding[finding], 0);
   const peak = max(...totals);
-  const steady = peak + log(totals.reduce((sum, each) => sum + exp(each - peak), 0) / totals.length);
-  return { byFinding, total: steady + rest };
-}
-
-/** The same with every figure for itself: something unlisted need not move figures together as sound units differ. */
-function apart({ columns, variance, ...compared }: Compared): Compared {
-  const wider = variance.map((each, at) => columns.reduce((sum, column) => sum + column[at] ** 2, each));
-  return { ...compared, variance: wider, columns: [] };
+  const steady = peak + log(totals.reduce((sum, one) => sum + exp(one - peak), 0) / totals.length);
+  return { byFinding, total: steady + rest + cost };
 }
 
 /** Shares of its steps that something unlisted may touch. */

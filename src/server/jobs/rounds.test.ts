@@ -6,6 +6,7 @@ import * as actRoute from '@/app/api/acts/[id]/route';
 import * as comparedRoute from '@/app/api/jobs/[id]/compared/route';
 import * as orderRoute from '@/app/api/jobs/[id]/order/route';
 import * as repairRoute from '@/app/api/jobs/[id]/repairs/route';
+import * as prevalenceRoute from '@/app/api/prevalences/route';
 import { displayUnits } from '@/core/wording/display';
 import { findJob, type Job } from '@/data/jobs';
 import {
@@ -142,6 +143,20 @@ describe('a fault found, mended wrongly, mended rightly, and proved', () => {
     const { ledger, nextStep } = await jobView(other.id);
     expect(ledger?.next).toMatchObject({ kind: 'test', worth: { step: nextStep } });
     expect(nextStep).not.toBe('look-over');
+  });
+
+  it('begins with how common a fault is in this workshop', async () => {
+    const put = (body: object) => ask(prevalenceRoute.PUT as never, '', body);
+    const other = await book('TK-2207-302');
+    const share = async () =>
+      (await jobView(other.id)).ledger?.rows.find((row) => row.id === 'vacuum-valve-leak')?.probability ?? 0;
+    const before = await share();
+    expect((await put({ family: 'vacuum-remote', said: { 'vacuum-valve-leak': 'hardly-ever' } })).status).toBe(200);
+    expect(await share()).toBeLessThan(before / 10);
+    expect((await put({ family: 'vacuum-remote', said: { 'flux-leak': 'common' } })).status).toBe(422);
+    expect((await put({ family: 'flux', said: {} })).status).toBe(422);
+    await put({ family: 'vacuum-remote', said: {} });
+    expect(await share()).toBeCloseTo(before, 9);
   });
 
   it('shows a serial that comes back what it drew before', async () => {

@@ -146,6 +146,9 @@ export function FindingsPage({ view }: { readonly view: JobView }) {
                 </>
               )}
               <p>
+                It begins with <Link href="/settings/prevalence">how common each fault is</Link> in this workshop.
+              </p>
+              <p>
                 A ranking is no verdict: the limits decide what passes, the maker’s data win, and what is opened is
                 looked at before it is replaced.
               </p>

@@ -239,6 +239,10 @@ export function SettingsForm({ settings }: { readonly settings: ShopSettings }) 
               )}
             </p>
           )}
+          <h2>Faults</h2>
+          <p>
+            A ranking begins with <Link href="/settings/prevalence">how common each fault is</Link> in this workshop.
+          </p>
         </aside>
       </div>
     </>

@@ -1,0 +1,136 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import type { PlanStudied, RankedUnit } from '../../../scripts/studies/diagnoses';
+import { study } from '../../../tests/support/study';
+
+/*
+ * Units of other sizes than those that the tables were made of, tested whole on the noisy rig, and on traces that other tools and hands
+ * recorded. `npm run studies -- full` takes many of each fault and writes what comes out into docs/diagnosis.md.
+ */
+
+const full = process.env.STUDY_SIZE === 'full';
+/** Of every fault of every plan; less than one means that share of the faults. */
+const ofEachFault = full ? 6 : 0.3;
+const processes = 2;
+
+type Writer = 'rig' | 'another';
+const studied: Record<Writer, readonly PlanStudied[]> = { rig: [], another: [] };
+
+beforeAll(async () => {
+  for (const writer of ['rig', 'another'] as const) {
+    const parts = await Promise.all(
+      Array.from({ length: processes }, (_, at) =>
+        study<PlanStudied[]>('diagnoses', writer, ofEachFault, at, processes),
+      ),
+    );
+    studied[writer] = parts.flat();
+  }
+}, 10_800_000);
+
+const unitsOf = (plans: readonly PlanStudied[]) => plans.flatMap((plan) => plan.units);
+const faulty = (units: readonly RankedUnit[]) => units.filter((unit) => unit.truth === 'fault' && unit.seen);
+const ofKind = (units: readonly RankedUnit[], truth: RankedUnit['truth']) =>
+  units.filter((unit) => unit.truth === truth);
+const share = <T>(of: readonly T[], holds: (each: T) => boolean) => of.filter(holds).length / of.length;
+const first = (unit: RankedUnit) => unit.place === 1;
+
+/** Expected calibration error over ten bins of the leader's probability. */
+function calibrationError(units: readonly RankedUnit[]): number {
+  const told = units.filter((unit) => unit.truth !== 'fault' || unit.seen);
+  const bins = Array.from({ length: 10 }, (_, bin) =>
+    told.filter((unit) => Math.min(9, Math.floor(unit.probability * 10)) === bin),
+  );
+  const off = bins.map((bin) => Math.abs(bin.reduce((sum, unit) => sum + unit.probability - (first(unit) ? 1 : 0), 0)));
+  return off.reduce((sum, each) => sum + each, 0) / told.length;
+}
+
+const median = (values: readonly number[]) =>
+  values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)] ?? Number.NaN;
+
+const savedMinutes = (units: readonly RankedUnit[]) =>
+  median(faulty(units).flatMap(({ minutes }) => (minutes && minutes.plan > 0 ? [minutes.next / minutes.plan] : [])));
+
+/** Whether a severity was found within 15 %, or within its U. */
+const severityFound = ({ extent }: RankedUnit) =>
+  extent !== null && Math.abs(extent.found - extent.true) <= Math.max(extent.expanded, 0.15 * Math.abs(extent.true));
+
+const withSeverity = (units: readonly RankedUnit[]) =>
+  faulty(units).filter((unit) => unit.extent !== null && first(unit));
+
+const percent = (value: number) => (Number.isNaN(value) ? '–' : `${(100 * value).toFixed(0)} %`);
+
+/** One line of the table, of a plan or of all. */
+function row(name: string, units: readonly RankedUnit[], notes: string): string {
+  const faults = faulty(units);
+  const cells = [
+    name,
+    String(faults.length),
+    percent(share(faults, first)),
+    percent(share(faults, (unit) => unit.place <= 3)),
+    percent(share(ofKind(units, 'sound'), first)),
+    percent(share(ofKind(units, 'unlisted'), first)),
+    percent(share(withSeverity(units), severityFound)),
+    percent(savedMinutes(units)),
+    notes,
+  ];
+  return `| ${cells.join(' | ')} |`;
+}
+
+function table(plans: readonly PlanStudied[]): string {
+  const head = [
+    '| unit and plan | faulty units | first | in the first three | sound: no fault first | unlisted first | severity found | minutes | not seen; not told apart |',
+    '| --- | --- | --- | --- | --- | --- | --- | --- | --- |',
+  ];
+  const notesOf = ({ unseen, twins }: PlanStudied) =>
+    [unseen.join(', '), twins.map((pair) => pair.join(' or ')).join(', ')].filter(Boolean).join('; ');
+  const units = unitsOf(plans);
+  return [
+    ...head,
+    ...plans.map((plan) => row(plan.plan, plan.units, notesOf(plan))),
+    row('**all**', units, `calibration error ${calibrationError(units).toFixed(3)} over ${units.length} units`),
+  ].join('\n');
+}
+
+/** Puts the tables of a full study between their marks in the page about it. */
+function writeDown(): void {
+  const page = 'docs/diagnosis.md';
+  const [begin, end] = ['<!-- figures -->', '<!-- end of figures -->'];
+  const text = readFileSync(page, 'utf8');
+  const figures = `${begin}\n\nOn the stand-in rig:\n\n${table(studied.rig)}\n\nRecorded by other tools and hands:\n\n${table(studied.another)}\n\n${end}`;
+  writeFileSync(page, text.slice(0, text.indexOf(begin)) + figures + text.slice(text.indexOf(end) + end.length));
+}
+
+describe('faults ranked, units held out', () => {
+  it('prints what was found', () => {
+    process.stdout.write(`\n${table(studied.rig)}\n\n${table(studied.another)}\n`);
+    if (full) writeDown();
+    expect(unitsOf(studied.rig).length).toBeGreaterThan(60);
+  });
+
+  it.each(['rig', 'another'] as const)('%s: the right fault is first, or among three', (writer) => {
+    const units = faulty(unitsOf(studied[writer]));
+    expect(share(units, first)).toBeGreaterThanOrEqual(writer === 'rig' ? 0.85 : 0.8);
+    expect(share(units, (unit) => unit.place <= 3)).toBeGreaterThanOrEqual(writer === 'rig' ? 0.97 : 0.92);
+  });
+
+  it.each(['rig', 'another'] as const)(
+    '%s: a sound unit has no fault, and something unlisted is said to be that',
+    (writer) => {
+      const units = unitsOf(studied[writer]);
+      expect(share(ofKind(units, 'sound'), first)).toBeGreaterThanOrEqual(writer === 'rig' ? 0.95 : 0.9);
+      expect(share(ofKind(units, 'unlisted'), first)).toBeGreaterThanOrEqual(writer === 'rig' ? 0.8 : 0.75);
+    },
+  );
+
+  it('the next best test is certain in half the minutes of the plan', () => {
+    expect(savedMinutes(unitsOf(studied.rig))).toBeLessThanOrEqual(0.5);
+  });
+
+  it('severities are found within 15 %, or within their U', () => {
+    expect(share(withSeverity(unitsOf(studied.rig)), severityFound)).toBeGreaterThanOrEqual(0.85);
+  });
+
+  it('what is said to be likely is so as often', () => {
+    // With few units in a bin the error of the estimate itself is a few hundredths.
+    expect(calibrationError(unitsOf(studied.rig))).toBeLessThanOrEqual(full ? 0.05 : 0.1);
+  });
+});

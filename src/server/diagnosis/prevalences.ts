@@ -1,0 +1,42 @@
+import { z } from 'zod';
+import { prevalences, type Prevalence, type Prevalences } from '@/core/contract/prevalence';
+import { families, findFamily } from '@/core/families';
+import { readPrevalences, writePrevalences } from '@/data/settings';
+import { RequestRefused } from '../http/refused';
+
+/** How common each fault of a family is: as the family says, and what this workshop says otherwise. */
+export interface FamilyPrevalences {
+  readonly family: string;
+  readonly title: string;
+  readonly faults: readonly { readonly id: string; readonly title: string; readonly usual: Prevalence }[];
+  readonly said: Prevalences;
+}
+
+/** Faults of all kinds of a family, each once. */
+function faultsOf(id: string): FamilyPrevalences['faults'] {
+  const faults = new Map<string, FamilyPrevalences['faults'][number]>();
+  for (const kind of findFamily(id)?.kinds ?? [])
+    for (const fault of kind.model.faults)
+      faults.set(fault.id, { id: fault.id, title: fault.title, usual: kind.prevalence[fault.id] ?? 'ordinary' });
+  return [...faults.values()];
+}
+
+export async function everyPrevalence(): Promise<readonly FamilyPrevalences[]> {
+  const said = await readPrevalences();
+  return families.map(({ id, title }) => ({ family: id, title, faults: faultsOf(id), said: said[id] ?? {} }));
+}
+
+export const prevalenceSchema = z.object({
+  family: z.string().max(80),
+  said: z.record(z.string().max(80), z.enum(prevalences)),
+});
+
+/** Keeps what a workshop says of a family's faults; what is as the family says is not kept. */
+export async function savePrevalences({ family, said }: z.infer<typeof prevalenceSchema>): Promise<void> {
+  const faults = faultsOf(family);
+  if (faults.length === 0) throw new RequestRefused(422, `No family “${family}” is known.`);
+  const strange = Object.keys(said).find((id) => !faults.some((fault) => fault.id === id));
+  if (strange) throw new RequestRefused(422, `This family has no fault “${strange}”.`);
+  const others = Object.entries(said).filter(([id, word]) => faults.find((fault) => fault.id === id)?.usual !== word);
+  await writePrevalences(family, Object.fromEntries(others));
+}
