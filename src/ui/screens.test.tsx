@@ -127,6 +127,8 @@ describe('job', () => {
                 person: 'Noor Halabi',
                 struckOut: null,
                 keptBy: null,
+                round: 1,
+                ofThisRound: true,
                 struckOutBy: null,
               },
             ],

@@ -8,6 +8,7 @@ const job = '/jobs/job-ul-82-0340';
 async function proveUntil(page: Page, done: () => Promise<boolean>): Promise<void> {
   for (let step = 0; step < 12; step++) {
     if (await done()) return;
+    expect(await standing(page)).toMatch(/^Prove it/);
     await page.goto(job);
     await page.getByRole('link', { name: /^To the bench:/ }).click();
     const current = page.locator('[aria-current=step]');
@@ -64,9 +65,10 @@ test('from the findings through a wrong repair and the right one to a release', 
   await page.goto(`${job}/repair`);
   await tabTo(page, /Control piston and its seal: what was done/);
   await press(page, 'R');
+  await expect(page.getByLabel('Control piston and its seal: what was done')).toHaveValue('replaced');
   await tabTo(page, /Put it on record/);
   await press(page, 'Enter');
-  await expect(page.getByText('round 3')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'What is done again, round 3' })).toBeVisible();
   await proveUntil(page, async () => (await standing(page)) === 'Verified');
   const compared = page.getByRole('region', { name: 'Before and after' });
   await expect(compared.getByRole('img', { name: /before \(dotted\), after \(a line\)/ })).toBeVisible();

@@ -3,7 +3,7 @@ import type { PlanId } from '../procedure/step-context';
 import type { StepEvaluation } from './evaluate-unit';
 
 /** What was done to a part. */
-export const partActions = ['replaced', 'cleaned', 'adjusted', 'reused', 'left'] as const;
+export const partActions = ['left', 'replaced', 'cleaned', 'adjusted', 'reused'] as const;
 export type PartAction = (typeof partActions)[number];
 
 /** What was done to one part, and with what: a part number, a fluid. */

@@ -18,6 +18,7 @@ import { ledgerOr } from '../diagnosis/job-ledger';
 import type { Ledger } from '@/core/diagnosis/ledger';
 import type { DueStep, VerificationState } from '@/core/judging/verification';
 import type { Repair } from '@/data/repairs';
+import { roundOf } from './rounds';
 import { verificationState } from './verification-state';
 import { findJob, listCautions, listJobs, type AcknowledgedCaution, type Job } from '@/data/jobs';
 import { listReleases } from '@/data/releases';
@@ -62,6 +63,10 @@ export interface RunSummary {
   readonly startedAt: string;
   readonly person: string;
   readonly struckOut: string | null;
+  /** Round of testing that it was made in. */
+  readonly round: number;
+  /** Whether it is of the round that its step is judged on: of a step that a repair makes due, of the last one. */
+  readonly ofThisRound: boolean;
   /** Who kept it and who struck it out, where that is on record. */
   readonly keptBy: string | null;
   readonly struckOutBy: string | null;
@@ -323,7 +328,7 @@ export async function jobViewIfThere(id: string): Promise<JobView | null> {
 
 async function viewOf(job: Job): Promise<JobView> {
   const evaluated = await evaluateJob(job);
-  const { evaluation, runs } = evaluated;
+  const { evaluation, runs, repairs, due } = evaluated;
   const { kind } = sheetOf(job);
   const locks = await locksOf(job);
   const acts = await listActs(job.id);
@@ -349,6 +354,8 @@ async function viewOf(job: Job): Promise<JobView> {
         startedAt: run.startedAt,
         person: run.person,
         struckOut: run.struckOut,
+        round: roundOf(run, repairs),
+        ofThisRound: !due.some((each) => each.step === id) || roundOf(run, repairs) > repairs.length,
         keptBy: by(run.id, 'kept'),
         struckOutBy: by(run.id, 'struck-out'),
       })),

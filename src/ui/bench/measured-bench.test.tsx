@@ -192,7 +192,18 @@ describe('keys', () => {
       step.id === 'vacuum-draw'
         ? {
             ...step,
-            runs: [{ id: 'r1', startedAt: '', person: 'Ilse Varga', struckOut: null, keptBy: null, struckOutBy: null }],
+            runs: [
+              {
+                id: 'r1',
+                startedAt: '',
+                person: 'Ilse Varga',
+                struckOut: null,
+                keptBy: null,
+                struckOutBy: null,
+                round: 1,
+                ofThisRound: true,
+              },
+            ],
           }
         : step.id === 'boost-curve'
           ? { ...step, shut }

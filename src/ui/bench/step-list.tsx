@@ -8,7 +8,8 @@ import styles from './bench.module.css';
 
 function under(step: StepView): string {
   if (step.evaluation.verdict === 'not-run') return step.shut ? 'shut' : `${step.minutes} min`;
-  const repeats = step.runs.length > 1 ? `, ${step.runs.length} runs` : '';
+  const counted = step.runs.filter((run) => run.ofThisRound).length;
+  const repeats = counted > 1 ? `, ${counted} runs` : '';
   return `${verdictWords[step.evaluation.verdict].toLowerCase()}${repeats}`;
 }
 

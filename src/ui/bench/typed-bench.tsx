@@ -54,7 +54,7 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
   const [busy, setBusy] = useState(false);
   const locked = useShut(view, stepId);
   const unread = step.cautions.filter((id) => !view.cautions.some((each) => each.caution === id));
-  const kept = view.steps.find((each) => each.id === stepId)?.runs.length ?? 0;
+  const kept = view.steps.find((each) => each.id === stepId)?.runs.filter((run) => run.ofThisRound).length ?? 0;
   const later = view.steps
     .slice(view.steps.findIndex((each) => each.id === stepId) + 1)
     .find((each) => each.evaluation.verdict === 'not-run');

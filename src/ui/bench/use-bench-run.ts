@@ -15,7 +15,7 @@ const said = (error: unknown) => (error instanceof Error ? error.message : Strin
 export function useBenchRun(view: JobView, stepId: string, person: string) {
   const router = useRouter();
   const open = view.openRun?.step === stepId ? view.openRun : null;
-  const kept = view.steps.find((step) => step.id === stepId)?.runs.at(-1)?.id ?? null;
+  const kept = view.steps.find((step) => step.id === stepId)?.runs.findLast((run) => run.ofThisRound)?.id ?? null;
   const [chosen, setChosen] = useState<string | null>(null);
   const [attempt, setAttempt] = useState(0);
   const [busy, setBusy] = useState(false);

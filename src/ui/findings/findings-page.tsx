@@ -72,21 +72,22 @@ function NextBest({ view, kind, ledger }: { readonly view: JobView; readonly kin
 function OrderSwitch({ view }: { readonly view: JobView }) {
   const router = useRouter();
   const [trouble, setTrouble] = useState('');
-  const change = async (worth: boolean) => {
+  const [worth, setWorth] = useState(view.job.orderedBy === 'worth');
+  const change = async (asked: boolean) => {
     setTrouble('');
+    setWorth(asked);
     try {
-      await send(`/api/jobs/${view.job.id}/order`, { orderedBy: worth ? 'worth' : 'plan' }, 'PUT');
+      await send(`/api/jobs/${view.job.id}/order`, { orderedBy: asked ? 'worth' : 'plan' }, 'PUT');
       router.refresh();
     } catch (error) {
+      setWorth(!asked);
       setTrouble(error instanceof Error ? error.message : String(error));
     }
   };
   return (
     <>
       <FormControlLabel
-        control={
-          <Switch checked={view.job.orderedBy === 'worth'} onChange={(event) => void change(event.target.checked)} />
-        }
+        control={<Switch checked={worth} onChange={(event) => void change(event.target.checked)} />}
         label="The run sheet begins with what tells most"
       />
       <p>

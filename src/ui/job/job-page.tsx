@@ -45,6 +45,7 @@ function RunLine({ run }: { readonly run: RunSummary }) {
     <div className={styles.run}>
       <span className={run.struckOut === null ? undefined : styles.struck}>
         {when(run.startedAt, 'moment')}, {run.person}
+        {run.ofThisRound ? '' : `, round ${run.round}: before the repair`}
       </span>
       {run.keptBy !== null && run.keptBy !== run.person && <span>kept by {run.keptBy}</span>}
       {run.struckOut !== null && (

@@ -108,7 +108,7 @@ export function RepairForm({ view, kind }: { readonly view: JobView; readonly ki
                     value={said(part.id).action}
                     onChange={(action) => set(part.id, { action: action as PartWork['action'] })}
                   >
-                    {partActions.toReversed().map((action) => (
+                    {partActions.map((action) => (
                       <option key={action} value={action}>
                         {actionWords[action]}
                       </option>
