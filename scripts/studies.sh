@@ -1,4 +1,6 @@
 #!/usr/bin/env bash
+# With "full" the ranking of faults is studied on thousands of units, for hours, and written into its page.
+if [ "${1-}" = full ]; then export STUDY_SIZE=full; fi
 # The long ones: thousands of simulated runs, and every journey for every family, size and cause.
 set -eu
 cd "$(dirname "$0")/.."

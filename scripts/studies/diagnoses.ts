@@ -224,7 +224,7 @@ function study(at: number, writer: Writer, perFault: number): PlanStudied {
       severity: 0.2 + 0.8 * random.uniform(),
     })),
   );
-  const others = Math.max(2, Math.round(perFault * 6));
+  const others = Math.max(1, Math.round(perFault * 6));
   const drawn: DrawnFault[] = [
     ...drawnFaults,
     ...Array.from(

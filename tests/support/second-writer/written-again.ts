@@ -9,7 +9,7 @@ import { goodGauge, writeLog, type Dice, type Gauging, type Signal } from './log
 const rates = [20, 50, 100, 200, 500, 1000] as const;
 
 /** Rows that are enough for any step; hours are logged slowly. */
-const mostRows = 60_000;
+const mostRows = 6_000;
 
 /** A gauge of an instrument's class, with noise, slow noise, divisions and a lag of its own. */
 function gaugingOf({ range, classFraction }: Instrument, luck: Dice): Gauging {
