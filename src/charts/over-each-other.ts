@@ -25,6 +25,17 @@ function forth({ path }: ComparedLine): readonly (readonly [number, number])[] {
   return path.slice(0, highest + 1);
 }
 
+/** Where an axis begins: a gauge’s noise about nothing is no reason to show less than nothing. Undefined where the chart finds it by itself. */
+function fromNothing(lines: readonly LineOver[], axis: 0 | 1): number | undefined {
+  let [low, high] = [Infinity, -Infinity];
+  for (const { line } of lines)
+    for (const point of line.path) {
+      low = Math.min(low, point[axis]);
+      high = Math.max(high, point[axis]);
+    }
+  return low < 0 && low > -0.03 * high ? 0 : undefined;
+}
+
 /** Lines of one step on the same axes and the same scale, with what lies between the two that were measured shaded. */
 export function overEachOtherOption(lines: readonly LineOver[], units: DisplayUnits, tokens: Tokens): EChartsOption {
   const [first] = lines;
@@ -38,7 +49,7 @@ export function overEachOtherOption(lines: readonly LineOver[], units: DisplayUn
   };
   const [x, y] = [axis(first.line.x), axis(first.line.y)];
   const shown = ([px, py]: readonly [number, number]): [number, number] => [fromSi(px, x.unit), fromSi(py, y.unit)];
-  const colour = { measured: tokens.measured, before: tokens.ink, expected: tokens.measured } as const;
+  const colour = { measured: tokens.measured, before: tokens.ink, expected: tokens.ink } as const;
   const dash = { measured: 'solid' as const, before: [2, 4], expected: [8, 5] } as const;
   const measured = lines.find((each) => each.look === 'measured');
   const before = lines.find((each) => each.look === 'before');
@@ -61,8 +72,8 @@ export function overEachOtherOption(lines: readonly LineOver[], units: DisplayUn
       textStyle: { color: tokens.ink, fontSize: 14 },
     },
     grid: { left: 64, right: 20, top: 34, bottom: 50 },
-    xAxis: { ...common, name: x.name, nameGap: 30 },
-    yAxis: { ...common, name: y.name, nameGap: 44 },
+    xAxis: { ...common, name: x.name, nameGap: 30, min: fromNothing(lines, 0) },
+    yAxis: { ...common, name: y.name, nameGap: 44, min: fromNothing(lines, 1) },
     series: [
       ...(measured && before
         ? [
