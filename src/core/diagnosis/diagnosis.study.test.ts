@@ -11,7 +11,7 @@ const full = process.env.STUDY_SIZE === 'full';
 /** How many of every fault are tested (less than one: that share of the faults), of every how many plans, on how many processes. */
 const sizes = full
   ? { rig: { ofEachFault: 6, every: 2, processes: 2 }, another: { ofEachFault: 3, every: 2, processes: 2 } }
-  : { rig: { ofEachFault: 0.3, every: 2, processes: 2 }, another: { ofEachFault: 0.1, every: 6, processes: 1 } };
+  : { rig: { ofEachFault: 0.3, every: 4, processes: 2 }, another: { ofEachFault: 0.1, every: 12, processes: 1 } };
 
 type Writer = 'rig' | 'another';
 const studied: Record<Writer, readonly PlanStudied[]> = { rig: [], another: [] };
@@ -103,7 +103,7 @@ describe('faults ranked, units held out', () => {
   it('prints what was found', () => {
     process.stdout.write(`\n${table(studied.rig)}\n\n${table(studied.another)}\n`);
     if (full) writeDown();
-    expect(unitsOf(studied.rig).length).toBeGreaterThan(60);
+    expect(unitsOf(studied.rig).length).toBeGreaterThan(30);
   });
 
   it.each(['rig', 'another'] as const)('%s: the right fault is first, or among three', (writer) => {
