@@ -234,6 +234,17 @@ function diagnose(assignments: readonly string[], options: EvaluateOptions & { r
   );
 }
 
+/** What a command is given of a unit: its sheet, where it was tested, and everything that was found. */
+function withEvidence(command: Command): Command {
+  return command
+    .requiredOption('--unit <file>', 'unit sheet')
+    .option('--site <file>', 'site file')
+    .option('--plan <id>', 'bench or vehicle; the family’s first plan where left out')
+    .option('--readings <file>', 'typed values and findings (CSV)')
+    .option('--assume <channel=as...>', 'how a channel is to be read: absolute, vacuum, gauge or negative')
+    .option('--symptom <id...>', 'what the driver noticed; hp families lists them');
+}
+
 function program(): Command {
   const hp = new Command('hp')
     .description('Bench tests of power-assist brake units, on files')
@@ -276,23 +287,9 @@ function program(): Command {
     )
     .requiredOption('--out <file>', 'log to write')
     .action(simulate);
-  hp.command('evaluate [step=log...]')
-    .description('evaluates bench logs and readings')
-    .requiredOption('--unit <file>', 'unit sheet')
-    .option('--site <file>', 'site file')
-    .option('--plan <id>', 'bench or vehicle; the family’s first plan where left out')
-    .option('--readings <file>', 'typed values and findings (CSV)')
-    .option('--assume <channel=as...>', 'how a channel is to be read: absolute, vacuum, gauge or negative')
-    .option('--symptom <id...>', 'what the driver noticed; hp families lists them')
-    .action(evaluate);
-  hp.command('diagnose [step=log...]')
+  withEvidence(hp.command('evaluate [step=log...]')).description('evaluates bench logs and readings').action(evaluate);
+  withEvidence(hp.command('diagnose [step=log...]'))
     .description('ranks what may be the matter, and names the next best test')
-    .requiredOption('--unit <file>', 'unit sheet')
-    .option('--site <file>', 'site file')
-    .option('--plan <id>', 'bench or vehicle; the family’s first plan where left out')
-    .option('--readings <file>', 'typed values and findings (CSV)')
-    .option('--assume <channel=as...>', 'how a channel is to be read: absolute, vacuum, gauge or negative')
-    .option('--symptom <id...>', 'what the driver noticed; hp families lists them')
     .option('--explain', 'the whole ledger, with what every finding says for and against')
     .action(diagnose);
   for (const command of [hp, ...hp.commands]) command.exitOverride();

@@ -33,7 +33,14 @@ const prevalencesSchema = z.record(z.string(), z.record(z.string(), z.enum(preva
 export async function readPrevalences(): Promise<z.infer<typeof prevalencesSchema>> {
   const row = (await (await database())('settings').where({ key: 'prevalences' }).first()) as
     { value: string } | undefined;
-  return row ? prevalencesSchema.parse(JSON.parse(row.value)) : {};
+  if (!row) return {};
+  try {
+    return prevalencesSchema.parse(JSON.parse(row.value));
+  } catch (error) {
+    // A ranking begins as the families say rather than not at all; the page about it shows that.
+    console.error('how common faults are in this workshop cannot be read', error);
+    return {};
+  }
 }
 
 /** Keeps how common the faults of one family are, in place of what was said of it before. */

@@ -108,6 +108,7 @@ export function jobViewOf(
     aside: [],
     rejudged: [],
     ledger: null,
+    ledgerTrouble: 'no-table',
     likeliest: null,
     round: 1,
     repairs: [],

@@ -48,3 +48,6 @@ export const lostToTheLog = 0.15;
 
 /** A part that was just replaced, cleaned or set has its fault again this much more seldom. */
 export const newPartsFail = 0.05;
+
+/** A sound unit fails a guarded limit this seldom: U is about 95 %, one side of it. */
+export const soundFails = 0.025;

@@ -27,6 +27,8 @@ export interface Evidence {
   readonly points: readonly SeenPoint[];
   /** What the driver noticed, of the kind's list; null where nobody asked or nothing was said. */
   readonly symptoms: readonly string[] | null;
+  /** Whether any step failed its limits, by whatever figure: a sound unit does so hardly ever. Left out, none did. */
+  readonly failed?: boolean;
 }
 
 /** What a job's steps and its complaint say, in the coordinates of the kind's table. */
@@ -48,7 +50,8 @@ export function evidenceOf(
     return scale ? [{ figure, seen: seenOf(found, scale, limit?.standard) }] : [];
   });
   const known = symptoms.filter((id) => kind.symptoms.some((symptom) => symptom.id === id));
-  return { figures, points: seenPoints(kind, steps), symptoms: known.length > 0 ? known : null };
+  const failed = steps.some(({ verdict }) => verdict === 'fail');
+  return { figures, points: seenPoints(kind, steps), symptoms: known.length > 0 ? known : null, failed };
 }
 
 function seenPoints(kind: AnyKind, steps: readonly StepEvaluation[]): SeenPoint[] {

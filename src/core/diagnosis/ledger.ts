@@ -9,8 +9,11 @@ import type { ShownAs } from '../quantities/shown-as';
 import { evidenceOf } from './evidence';
 import { faultsOf, hypothesisId, type Hypothesis } from './hypothesis';
 import { nextTest, type NextTest } from './next-test';
-import { rank, type Ranked, type SeverityShare, type Weighed } from './rank';
+import { rank, severityOf, type Ranked, type SeverityShare, type Weighed } from './rank';
 import type { SignatureTable } from './signature-table';
+
+/** Changes when a ranking comes out otherwise from the same evidence, so that a kept one can be told from a new one. */
+export const rankingVersion = 1;
 
 /** How much of a fault there is, as its figure; SI. */
 export interface FaultExtent {
@@ -68,10 +71,11 @@ export function ledgerOf(kind: AnyKind, table: SignatureTable, asked: LedgerAske
   const evidence = evidenceOf(kind, table, steps, context, symptoms);
   const ranking = rank(kind, table, evidence, { ...kind.prevalence, ...prevalences }, mended);
   const done = new Set(steps.flatMap(({ step, verdict }) => (verdict === 'not-run' ? [] : [step])));
+  const optional = new Set(steps.flatMap((step) => (step.optional ? [step.step] : [])));
   return {
     rows: ranking.ranked.map((each) => rowOf(kind, context.unit, each)),
     pairsTried: ranking.pairsTried,
-    next: nextTest(kind, table, ranking, { plan: context.plan, done, firstOf: firstOf(kind, asked) }),
+    next: nextTest(kind, table, ranking, { plan: context.plan, done, optional, firstOf: firstOf(kind, asked) }),
     findings: ranking.ranked[0].weighed.length,
     unseen: unseenBy(kind, table),
   };
@@ -129,12 +133,10 @@ function rowOf(kind: AnyKind, unit: unknown, ranked: Ranked): LedgerRow {
 const unknownSpread = 0.26;
 const narrowEnough = 0.75;
 
-/** Whether anything that was measured says how severe it is; of one that does the same at every severity nothing does. */
+/** Whether anything that was measured says how severe it is; of one that shows the same at every severity nothing can. */
 function narrowed(severities: readonly SeverityShare[], at: number): boolean {
-  if (severities.length < 2) return severities.length > 0;
-  const mean = severities.reduce((sum, each) => sum + each.share * each.severities[at], 0);
-  const square = severities.reduce((sum, each) => sum + each.share * (each.severities[at] - mean) ** 2, 0);
-  return Math.sqrt(square) < narrowEnough * unknownSpread;
+  const found = severityOf({ severities }, at);
+  return severities.length > 1 && found !== null && found.standard < narrowEnough * unknownSpread;
 }
 
 /** The figure of a fault over its severities, by how likely each is; null for one that is there or is not, and while nothing that was measured says how much of it there is. */

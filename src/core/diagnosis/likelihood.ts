@@ -71,6 +71,8 @@ export interface LaidOut {
   readonly symptoms: readonly { readonly finding: number; readonly symptom: string; readonly said: boolean }[];
   readonly table: SignatureTable;
   readonly kind: AnyKind;
+  /** Faults that were mended: what the driver said before is explained by them, too. */
+  readonly mended: readonly string[];
   readonly slipped: Float64Array;
   /** What moves figures together whatever is the matter: how sound units differ, and what places share of their gauge. */
   readonly sharedColumns: readonly Float64Array[];
@@ -79,7 +81,12 @@ export interface LaidOut {
 /** Columns that move nothing worth a solution. */
 const movesNothing = 0.003;
 
-export function layOut(kind: AnyKind, table: SignatureTable, evidence: Evidence): LaidOut {
+export function layOut(
+  kind: AnyKind,
+  table: SignatureTable,
+  evidence: Evidence,
+  mended: readonly string[] = [],
+): LaidOut {
   const findings: Finding[] = [];
   const findingOfStep = new Map<string, number>();
   for (const { figure } of evidence.figures) {
@@ -107,6 +114,7 @@ export function layOut(kind: AnyKind, table: SignatureTable, evidence: Evidence)
     symptoms,
     table,
     kind,
+    mended,
     slipped: Float64Array.from(measured, ({ figure, seen }) =>
       seen.kind === 'absent' ? 0 : slip * anywhereDensity(seen.at, table.figures[figure]),
     ),
@@ -146,7 +154,7 @@ export function likelihoodOf(laid: LaidOut, state: State): StateLikelihood {
   for (const { finding, point } of laid.points)
     byFinding[finding] += log(pointChance(laid.kind, state.hypothesis, point));
   for (const { finding, symptom, said } of laid.symptoms)
-    byFinding[finding] += log(symptomChance(laid.kind, state.hypothesis, symptom, said));
+    byFinding[finding] += log(symptomChance(laid, state.hypothesis, symptom, said));
   return { byFinding, total: byFinding.reduce((sum, one) => sum + one, cost) };
 }
 
@@ -209,17 +217,22 @@ function pointChance(kind: AnyKind, hypothesis: Hypothesis, { point, option, inO
   return (1 - lookFinds) / max(1, others);
 }
 
-/** Chance that a driver says, or does not say, one thing of the list. */
-function symptomChance(kind: AnyKind, hypothesis: Hypothesis, id: string, said: boolean): number {
+/** Chance that a driver said, or did not say, one thing of the list; of a unit that is sound by now, because of what was mended. */
+function symptomChance({ kind, mended }: LaidOut, hypothesis: Hypothesis, id: string, said: boolean): number {
   const symptom = kind.symptoms.find((each) => each.id === id);
-  const brought = faultsOf(hypothesis).map((fault) => chanceOf[symptom?.of[fault] ?? 'rarely']);
-  const noticed =
-    hypothesis.kind === 'no-fault'
-      ? saidOfSound
-      : hypothesis.kind === 'not-in-this-list'
-        ? saidOfUnlisted
-        : max(...brought);
+  const brought = (faults: readonly string[]) => faults.map((fault) => chanceOf[symptom?.of[fault] ?? 'rarely']);
+  const noticed = noticedOf();
   return said ? noticed : 1 - chanceOfSaying * noticed;
+  function noticedOf(): number {
+    switch (hypothesis.kind) {
+      case 'no-fault':
+        return max(saidOfSound, ...brought(mended));
+      case 'not-in-this-list':
+        return saidOfUnlisted;
+      default:
+        return max(...brought(faultsOf(hypothesis)));
+    }
+  }
 }
 
 /**
@@ -275,7 +288,7 @@ function touchedLikelihood(laid: LaidOut, sound: State, how: Compared): StateLik
   for (const at of steps) byFinding[at] = touched(best, at);
   for (const { finding, point } of laid.points) byFinding[finding] = log(pointChance(laid.kind, hypothesis, point));
   for (const { finding, symptom, said } of laid.symptoms)
-    byFinding[finding] = log(symptomChance(laid.kind, hypothesis, symptom, said));
+    byFinding[finding] = log(symptomChance(laid, hypothesis, symptom, said));
   const rest = [...laid.points, ...laid.symptoms].reduce((sum, { finding }) => sum + byFinding[finding], 0);
   const peak = max(...totals);
   const steady = peak + log(totals.reduce((sum, one) => sum + exp(one - peak), 0) / totals.length);

@@ -47,6 +47,21 @@ describe('the next best test', () => {
     expect(next).toEqual({ kind: 'certain', hypothesis: { kind: 'fault', fault: 'vacuum-valve-leak' } });
   });
 
+  it('goes on with the plan where nothing points to a fault, until every step that a release wants is done', () => {
+    const ranking = rank(remote, bench, evidenceFor(bench, null));
+    const steps = remote.plans[0].steps;
+    const left = { ...open, done: new Set(steps.slice(0, 4)) };
+    expect(nextTest(remote, bench, ranking, left)).toMatchObject({ kind: 'finish-plan', step: steps[4] });
+    expect(nextTest(remote, bench, ranking, { ...left, optional: new Set([steps[4]]) })).toMatchObject({
+      kind: 'finish-plan',
+      step: steps[5],
+    });
+    expect(nextTest(remote, bench, ranking, { ...open, done: new Set(steps) })).toEqual({
+      kind: 'certain',
+      hypothesis: { kind: 'no-fault' },
+    });
+  });
+
   it('says where to look once no step would tell two apart', () => {
     const kind = kindNamed('vacuum-inline');
     const table = tableOf(kind, 'bench');

@@ -30,6 +30,8 @@ export type NextTest =
   | { readonly kind: 'test'; readonly worth: Worth; readonly others: readonly Worth[] }
   /** One is so likely that no more bench time is worth it. */
   | { readonly kind: 'certain'; readonly hypothesis: Hypothesis }
+  /** Nothing points to a fault: what is left of the plan is done for the release, in its order. */
+  | { readonly kind: 'finish-plan'; readonly step: string; readonly minutes: number }
   /** Nothing that is left would tell these apart: the unit has to be opened. */
   | {
       readonly kind: 'open-it';
@@ -42,6 +44,8 @@ export interface StepsLeft {
   readonly plan: PlanId;
   /** Steps that are done. */
   readonly done: ReadonlySet<string>;
+  /** Those that a release can do without. */
+  readonly optional?: ReadonlySet<string>;
   /** Step that opens one that is shut; null where it is open. */
   readonly firstOf: (step: string) => string | null;
 }
@@ -80,13 +84,23 @@ export function worthOf(kind: AnyKind, table: SignatureTable, ranking: Ranking, 
 /** The one to do next, or why there is none. */
 export function nextTest(kind: AnyKind, table: SignatureTable, ranking: Ranking, left: StepsLeft): NextTest {
   const [likeliest, rival] = ranking.ranked;
-  if (likeliest.probability >= certainEnough) return { kind: 'certain', hypothesis: likeliest.hypothesis };
+  if (likeliest.probability >= certainEnough) return finished(kind, likeliest.hypothesis, left);
   const [worth, ...others] = worthOf(kind, table, ranking, left).filter((each) => each.gain > leastGain);
   if (worth) return { kind: 'test', worth, others };
+  // A unit of which nothing speaks against being sound is not opened to be surer of it.
+  if (likeliest.hypothesis.kind === 'no-fault') return finished(kind, likeliest.hypothesis, left);
   const between = [likeliest.hypothesis, rival.hypothesis] as const;
   const faults = between.flatMap(faultsOf);
   const parts = kind.parts.filter((part) => part.faults.some((fault) => faults.includes(fault)));
   return { kind: 'open-it', between, parts: parts.map((part) => part.id) };
+}
+
+/** What is left once one is certain enough: of a unit with nothing wrong, the rest of its plan. */
+function finished(kind: AnyKind, hypothesis: Hypothesis, left: StepsLeft): NextTest {
+  const open = planOf(kind, left.plan).steps.find((id) => !left.done.has(id) && !left.optional?.has(id));
+  if (hypothesis.kind !== 'no-fault' || open === undefined) return { kind: 'certain', hypothesis };
+  const [first = open] = stepsBefore(left, open);
+  return { kind: 'finish-plan', step: first, minutes: minutesOf(kind, first) };
 }
 
 function rate(kind: AnyKind, { gain, minutes, step }: Worth): number {

@@ -109,6 +109,20 @@ describe('ranking what may be the matter', () => {
     expect(after).toBeLessThan(before / 3);
   });
 
+  it('hardly believes that nothing is wrong with a unit of which a step failed, by whatever figure', () => {
+    const sound = evidenceFor(bench, null);
+    const share = (failed: boolean) => named(rank(remote, bench, { ...sound, failed }), 'no-fault').probability;
+    const odds = (failed: boolean) => share(failed) / (1 - share(failed));
+    expect(odds(false) / odds(true)).toBeGreaterThan(20);
+  });
+
+  it('takes what the driver said as explained by what was mended, once nothing else is wrong', () => {
+    const evidence = { ...evidenceFor(bench, null), symptoms: ['hiss-held'] };
+    const share = (mended: readonly string[]) =>
+      named(rank(remote, bench, evidence, remote.prevalence, mended), 'no-fault').probability;
+    expect(share(['vacuum-valve-leak'])).toBeGreaterThan(share(['switch-out-of-range']));
+  });
+
   it('looks at what was looked at', () => {
     const kind = kindNamed('vacuum-supply');
     const table = tableOf(kind, 'vehicle');

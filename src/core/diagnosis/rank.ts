@@ -1,6 +1,6 @@
 import type { AnyKind } from '../contract/kind';
 import type { Prevalences } from '../contract/prevalence';
-import { chanceOfNoFault, chanceOfUnlisted, newPartsFail, weightOf } from './chances';
+import { chanceOfNoFault, chanceOfUnlisted, newPartsFail, soundFails, weightOf } from './chances';
 import type { Evidence } from './evidence';
 import { faultsOf, hypothesisId, type Hypothesis } from './hypothesis';
 import {
@@ -117,12 +117,13 @@ export function rank(
   prevalences: Prevalences = kind.prevalence,
   mended: readonly string[] = [],
 ): Ranking {
-  const laid = layOut(kind, table, evidence);
+  const laid = layOut(kind, table, evidence, mended);
   const states = statesOf(table);
   const priors = priorsOf(table, prevalences, mended);
   const singles = byHypothesis(states).map((group) => {
     const [fault] = faultsOf(group[0].hypothesis);
-    return tried(laid, group, fault === undefined ? chanceOfNoFault : (priors.get(fault) ?? 0));
+    const none = chanceOfNoFault * (evidence.failed ? soundFails : 1);
+    return tried(laid, group, fault === undefined ? none : (priors.get(fault) ?? 0));
   });
   const unlisted = triedUnlisted(laid, states[0]);
   const first = [...singles, unlisted];

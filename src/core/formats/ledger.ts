@@ -43,6 +43,7 @@ export function writeDiagnosis(ledger: Ledger): readonly object[] {
 
 /** The next best test as the open file writes it; null where none is. */
 export function writeNextTest(next: NextTest): object | null {
+  if (next.kind === 'finish-plan') return { step: next.step, minutes: next.minutes };
   if (next.kind !== 'test') return null;
   const { step, first, minutes, gain, between } = next.worth;
   return {

@@ -23,6 +23,17 @@ describe('what is done again after a repair', () => {
     );
   });
 
+  it('keeps due what an earlier repair made due and nobody has done since, and nothing that was done', () => {
+    const before = [step('stop-lamp-switch', 'not-run'), step('vacuum-draw', 'pass')];
+    const earlier = [
+      { step: 'stop-lamp-switch', because: 'affected' as const },
+      { step: 'vacuum-draw', because: 'affected' as const },
+    ];
+    const due = verificationOf(remote, 'bench', before, work('return-spring'), earlier);
+    expect(due).toContainEqual({ step: 'stop-lamp-switch', because: 'still-due' });
+    expect(due.map((each) => each.step)).not.toContain('vacuum-draw');
+  });
+
   it('counts a part that was put back as it was, and not one that was left alone', () => {
     const of = (action: PartAction) =>
       verificationOf(remote, 'bench', [], work('stop-lamp-switch', action)).map((each) => each.step);

@@ -14,7 +14,7 @@ export interface PartWork {
 }
 
 /** Why a step has to be done once more after a repair. */
-export type DueBecause = 'failed' | 'affected' | 'closing';
+export type DueBecause = 'failed' | 'affected' | 'closing' | 'still-due';
 
 export interface DueStep {
   readonly step: string;
@@ -36,13 +36,15 @@ export function mendedFaults(kind: AnyKind, work: readonly PartWork[]): readonly
 
 /**
  * What has to be done again after a repair, in the order of the plan: what failed or could not be decided before it, what the touched
- * parts can change, and the closing checks. Steps that were not done before stay to be done as well; they are not listed.
+ * parts can change, the closing checks, and what an earlier repair made due (`dueBefore`) and nobody has done since: what it was before
+ * that one proves nothing. Steps that were never done stay to be done as well; they are not listed.
  */
 export function verificationOf(
   kind: AnyKind,
   planId: PlanId,
   before: readonly Pick<StepEvaluation, 'step' | 'verdict'>[],
   work: readonly PartWork[],
+  dueBefore: readonly DueStep[] = [],
 ): readonly DueStep[] {
   const plan = planOf(kind, planId);
   const parts = kind.parts.filter((part) =>
@@ -52,7 +54,8 @@ export function verificationOf(
     const verdict = before.find((each) => each.step === step)?.verdict;
     if (verdict === 'fail' || verdict === 'undecided') return 'failed';
     if (parts.some((part) => part.affects.includes(step))) return 'affected';
-    return plan.closing.includes(step) ? 'closing' : null;
+    if (plan.closing.includes(step)) return 'closing';
+    return verdict === 'not-run' && dueBefore.some((each) => each.step === step) ? 'still-due' : null;
   };
   return plan.steps.flatMap((step): DueStep[] => {
     const why = because(step);
@@ -66,6 +69,8 @@ export type VerificationState =
   /** What is left to do, with the minutes it takes. */
   | { readonly kind: 'to-do'; readonly left: readonly DueStep[]; readonly minutes: number }
   | { readonly kind: 'not-verified'; readonly failed: readonly string[] }
+  /** Nothing failed, but some of it cannot be told from its limit. */
+  | { readonly kind: 'undecided'; readonly steps: readonly string[] }
   /** Everything passed, but some of it was measured with something worse than before. */
   | { readonly kind: 'worse-instruments'; readonly steps: readonly string[] }
   | { readonly kind: 'verified' };

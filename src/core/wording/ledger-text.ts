@@ -119,9 +119,16 @@ export function nextTestText(kind: AnyKind, next: NextTest): { readonly order: s
       return { order: stepTitle(first), why: `It opens ${inSentence(stepTitle(step))}: together ${settles}` };
     }
     case 'certain':
+      return next.hypothesis.kind === 'no-fault'
+        ? { order: 'Every step is done', why: 'Nothing points to a fault. What passed its limits decides the release.' }
+        : {
+            order: 'Stop here: certain enough',
+            why: `More bench time would hardly change it: ${title(next.hypothesis)}.`,
+          };
+    case 'finish-plan':
       return {
-        order: 'Stop here: certain enough',
-        why: `More bench time would hardly change it: ${title(next.hypothesis)}.`,
+        order: stepTitle(next.step),
+        why: `${next.minutes} min. Nothing points to a fault; a release wants the rest of the plan, in its order.`,
       };
     case 'open-it': {
       const [a, b] = next.between;

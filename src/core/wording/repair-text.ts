@@ -16,6 +16,7 @@ export const dueWords: Readonly<Record<DueBecause, string>> = {
   failed: 'it failed or could not be decided',
   affected: 'the work can change it',
   closing: 'it closes every repair',
+  'still-due': 'an earlier repair made it due, and it was not done since',
 };
 
 /** "Vacuum valve: replaced (VK-118)". */
@@ -33,7 +34,9 @@ export function proofText(state: VerificationState, titleOf: (step: string) => s
     case 'to-do':
       return `Not proved yet: still to be done again: ${named(state.left.map((each) => each.step))}.`;
     case 'not-verified':
-      return `Not mended: these did not pass since the repair: ${named(state.failed)}.`;
+      return `Not mended: these failed since the repair: ${named(state.failed)}.`;
+    case 'undecided':
+      return `Not proved: these could not be decided since the repair: ${named(state.steps)}.`;
     case 'worse-instruments':
       return `Not proved: read with worse instruments than before: ${named(state.steps)}.`;
     case 'verified':

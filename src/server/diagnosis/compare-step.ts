@@ -5,13 +5,17 @@ import type { ActiveFault } from '@/core/physics/plant';
 import { RequestRefused } from '../http/refused';
 import { evaluateJob } from '../jobs/evaluate-job';
 import { contextOf, jobNamed, sheetOf, siteNow } from '../jobs/job-context';
-import { roundOf } from '../jobs/rounds';
+import { speaksNow } from '../jobs/rounds';
 import { heavy } from '../threads/pool';
 
 export const compareSchema = z.object({
   step: z.string().max(80),
   /** Faults whose curve is drawn as well: `id:severity`, joined by a plus. */
-  expected: z.string().max(200).optional(),
+  expected: z
+    .string()
+    .max(200)
+    .regex(/^[a-z0-9-]+:[01](?:\.\d+)?(?:\+[a-z0-9-]+:[01](?:\.\d+)?)*$/, 'A fault and its severity from 0 to 1')
+    .optional(),
 });
 
 /** A step as it was found, as it was before the repair, and as a fault would draw it; a line that nobody recorded is left out. */
@@ -26,7 +30,7 @@ export interface StepComparison {
 function faultsOf(text: string | undefined): readonly ActiveFault[] {
   return (text ?? '').split('+').flatMap((each) => {
     const [id, severity] = each.split(':');
-    return id === '' ? [] : [{ id, severity: Number(severity ?? 1) }];
+    return id === '' ? [] : [{ id, severity: Number(severity) }];
   });
 }
 
@@ -35,16 +39,16 @@ export async function compareStep(jobId: string, asked: z.infer<typeof compareSc
   const { kind } = sheetOf(job);
   const step = kind.steps.find((each) => each.id === asked.step);
   if (!step) throw new RequestRefused(404, 'This unit has no such step.');
-  const { evaluation, past, runs, repairs } = await evaluateJob(job);
+  const evaluated = await evaluateJob(job);
+  const { evaluation, past, runs } = evaluated;
   const corrections = correctionsBefore(evaluation.steps, step.id);
-  const kept = runs.filter(
-    (run) => run.step === step.id && run.state === 'kept' && run.struckOut === null && run.readings === null,
-  );
-  const last = kept.at(-1);
+  const last = runs.filter((run) => run.step === step.id && run.state === 'kept' && run.struckOut === null).at(-1);
+  const now = last && speaksNow(last, evaluated) ? last : undefined;
   const before = past.at(-1)?.runs[step.id];
-  const lineOf = (runId: string | undefined) =>
-    runId === undefined ? null : heavy('compared', { runId, pair: corrections.pair });
-  const now = last && roundOf(last, repairs) > repairs.length ? last : undefined;
+  const lineOf = (runId: string | undefined) => {
+    const traced = runs.some((run) => run.id === runId && run.readings === null && run.findings === null);
+    return runId === undefined || !traced ? null : heavy('compared', { runId, pair: corrections.pair });
+  };
   const faults = faultsOf(asked.expected);
   const strange = faults.find(({ id }) => !kind.model.faults.some((fault) => fault.id === id));
   if (strange) throw new RequestRefused(404, 'This unit has no such fault.');

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { Ledger } from '@/core/diagnosis/ledger';
+import { rankingVersion, type Ledger } from '@/core/diagnosis/ledger';
 import { methodVersion } from '@/core/judging/evaluate-unit';
 import { mendedFaults } from '@/core/judging/verification';
 import type { Job } from '@/data/jobs';
@@ -26,7 +26,16 @@ export async function ledgerOfJob(job: Job, evaluated: Evaluated): Promise<Ledge
   const openers = [...(await locksOf(job))].map(([step, lock]) => [step, lock.step] as const);
   const prevalences = (await readPrevalences())[kind.family] ?? {};
   const mended = mendedFaults(kind, workUpTo(repairs, repairs.length + 1));
-  const asked = [methodVersion, table.madeFrom, evaluated.inputs, job.symptoms, prevalences, mended, openers];
+  const asked = [
+    rankingVersion,
+    methodVersion,
+    table.madeFrom,
+    evaluated.inputs,
+    job.symptoms,
+    prevalences,
+    mended,
+    openers,
+  ];
   const inputs = createHash('sha256').update(JSON.stringify(asked)).digest('hex');
   const known = await findLedger(job.id, inputs);
   if (known) return known as Ledger;
@@ -46,12 +55,19 @@ export async function ledgerOfJob(job: Job, evaluated: Evaluated): Promise<Ledge
   return ledger;
 }
 
-/** The ledger; one that cannot be made takes no page with it. */
-export async function ledgerOr(job: Job, evaluated: Evaluated): Promise<Ledger | null> {
+/** Why there is no ledger: nobody has made this kind's table, or the work itself broke. */
+export type LedgerTrouble = 'no-table' | 'broken';
+
+/** The ledger, or why there is none; one that cannot be made takes no page with it. */
+export async function ledgerOr(
+  job: Job,
+  evaluated: Evaluated,
+): Promise<{ readonly ledger: Ledger | null; readonly ledgerTrouble: LedgerTrouble | null }> {
   try {
-    return await ledgerOfJob(job, evaluated);
+    const ledger = await ledgerOfJob(job, evaluated);
+    return { ledger, ledgerTrouble: ledger ? null : 'no-table' };
   } catch (error) {
     console.error(`job ${job.number}`, error);
-    return null;
+    return { ledger: null, ledgerTrouble: 'broken' };
   }
 }

@@ -28,15 +28,15 @@ export async function everyPrevalence(): Promise<readonly FamilyPrevalences[]> {
 
 export const prevalenceSchema = z.object({
   family: z.string().max(80),
-  said: z.record(z.string().max(80), z.enum(prevalences)),
+  fault: z.string().max(80),
+  prevalence: z.enum(prevalences),
 });
 
-/** Keeps what a workshop says of a family's faults; what is as the family says is not kept. */
-export async function savePrevalences({ family, said }: z.infer<typeof prevalenceSchema>): Promise<void> {
-  const faults = faultsOf(family);
-  if (faults.length === 0) throw new RequestRefused(422, `No family “${family}” is known.`);
-  const strange = Object.keys(said).find((id) => !faults.some((fault) => fault.id === id));
-  if (strange) throw new RequestRefused(422, `This family has no fault “${strange}”.`);
-  const others = Object.entries(said).filter(([id, word]) => faults.find((fault) => fault.id === id)?.usual !== word);
-  await writePrevalences(family, Object.fromEntries(others));
+/** Keeps what a workshop says of one fault of a family; what is as the family says is not kept. */
+export async function savePrevalence({ family, fault, prevalence }: z.infer<typeof prevalenceSchema>): Promise<void> {
+  const known = faultsOf(family).find((each) => each.id === fault);
+  if (!known) throw new RequestRefused(422, `There is no fault “${fault}” of a family “${family}”.`);
+  const said = (await readPrevalences())[family] ?? {};
+  const others = Object.fromEntries(Object.entries(said).filter(([id]) => id !== fault));
+  await writePrevalences(family, known.usual === prevalence ? others : { ...others, [fault]: prevalence });
 }

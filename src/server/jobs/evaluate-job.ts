@@ -104,7 +104,7 @@ async function evaluateRounds(
   const analyses = await RunAnalyses.of(job, runs);
   const past: PastRound[] = [];
   for (let round = 1; ; round++) {
-    const own = runsOfRound(job, runs, repairs, round, past.at(-1)?.evaluation ?? null);
+    const own = runsOfRound(job, runs, repairs, round, past.at(-1) ?? null);
     const latest = own.runs.at(-1);
     const context = contextOf(job, latest?.context.site ?? {}, latest?.startedAt ?? job.bookedAt);
     const evaluation = await analyses.whileReading(() =>

@@ -5,17 +5,8 @@ import { undoableOf, type Undoable } from '../undo/undo';
 import { ledgerOr } from '../diagnosis/job-ledger';
 import { evaluateJob, evaluationOnRecord, type JobEvaluation } from './evaluate-job';
 import { sheetOf, siteNow } from './job-context';
-import {
-  blockingOf,
-  conclusionOf,
-  keptFace,
-  likeliestOf,
-  openRunOf,
-  overdueOf,
-  type Face,
-  type JobView,
-  type StepView,
-} from './job-view';
+import { blockingOf, conclusionOf, likeliestOf, openRunOf, overdueOf, type JobView, type StepView } from './job-view';
+import { keptFace, type Face } from './unit-face';
 import { judgeAnew, judgingAnew, type JudgingAnew } from './judge-anew';
 
 /** What the floor shows of a job, and no more: it is there at once for every unit in the house. */
@@ -91,7 +82,7 @@ async function cardFrom(
     openRun: openRunOf(runs),
     conclusion: conclusionOf(job, evaluation),
     face: await keptFace(job, evaluated),
-    likeliest: likeliestOf(job, evaluated, await ledgerOr(job, evaluated)),
+    likeliest: likeliestOf(job, evaluated, (await ledgerOr(job, evaluated)).ledger),
     blocking: blockingOf(job, steps, evaluation),
     overdue: overdueOf(job, site, evaluation),
   };

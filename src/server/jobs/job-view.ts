@@ -1,44 +1,30 @@
-import { pictureOf, type Picture } from '@/core/procedure/picture';
 import type { Lock } from '@/core/procedure/interlock';
 import { hypothesisTitle } from '@/core/wording/ledger-text';
 import { lockText } from '@/core/wording/lock-text';
 import { locksOf } from '../runs/interlocks';
-import { planOf, supplyOf } from '@/core/contract/kind';
-import { staircaseTolerance } from '@/core/pictures/staircase-tolerance';
-import { toleranceBand } from '@/core/pictures/tolerance-band';
-import type { PairCorrection } from '@/core/procedure/step-analysis';
-import type { StepContext } from '@/core/procedure/step-context';
-import type { MeasuredStep } from '@/core/procedure/step-definition';
+import { planOf } from '@/core/contract/kind';
 import type { CautionId } from '@/core/vocabulary/caution-id';
 import { calibrationState } from '@/core/instruments/instrument';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import type { StepEvaluation, UnitEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepVerdict, UnitVerdict } from '@/core/vocabulary/verdict';
-import { ledgerOr } from '../diagnosis/job-ledger';
+import { ledgerOr, type LedgerTrouble } from '../diagnosis/job-ledger';
 import type { Ledger } from '@/core/diagnosis/ledger';
 import type { DueStep, VerificationState } from '@/core/judging/verification';
 import type { Repair } from '@/data/repairs';
-import { roundOf } from './rounds';
+import { roundOf, speaksNow } from './rounds';
+import { cameBackOf, type CameBack } from './came-back';
+import { channelsOf } from './step-channels';
+import { keptFace, type Face } from './unit-face';
 import { verificationState } from './verification-state';
-import { findJob, listCautions, listJobs, type AcknowledgedCaution, type Job } from '@/data/jobs';
+import { findJob, listCautions, type AcknowledgedCaution, type Job } from '@/data/jobs';
 import { listReleases } from '@/data/releases';
 import { listActs, type Act } from '@/data/acts';
 import type { Run } from '@/data/runs';
 import { recorderOf } from '../runs/bench-runs';
-import { heavy } from '../threads/pool';
-import type { DrawnCurve } from '@/core/pictures/drawn-curve';
-import { storeFace } from '@/data/kept-results';
 import { evaluateJob, type JobEvaluation } from './evaluate-job';
 import { contextOf, jobNamed, sheetOf, siteNow } from './job-context';
 import { undoableOf, type Undoable } from '../undo/undo';
-
-/** The small picture of a unit: its decisive test over the band it should lie in, SI. */
-export interface Face {
-  readonly input: readonly number[];
-  readonly low: readonly number[];
-  readonly high: readonly number[];
-  readonly measured: DrawnCurve | null;
-}
 
 export type OpenRun =
   | {
@@ -115,8 +101,9 @@ export interface JobView {
   readonly overdue: readonly OverdueInstrument[];
   /** What was done within the day and can be taken back, latest first. */
   readonly undoable: readonly Undoable[];
-  /** What may be the matter; null where nobody has worked out this kind's signatures. */
+  /** What may be the matter; null for the reason that `ledgerTrouble` says. */
   readonly ledger: Ledger | null;
+  readonly ledgerTrouble: LedgerTrouble | null;
   /** What it most likely is; null while nothing that was measured says so. */
   readonly likeliest: Likeliest | null;
   /** Rounds of testing, from 1: every repair begins another. */
@@ -176,60 +163,6 @@ export function blockingOf(
   return [...verdicts, { step: step ?? steps[0]?.id ?? '', title, verdict: null }];
 }
 
-async function faceOf(job: Job, runs: readonly Run[], pair: PairCorrection | null): Promise<Face> {
-  const { kind, unit } = sheetOf(job);
-  const run = runs
-    .filter((each) => each.step === planOf(kind, job.plan).face && each.state === 'kept' && each.struckOut === null)
-    .at(-1);
-  const site = run?.context.site ?? (await siteNow());
-  const context = contextOf(job, site, run?.startedAt ?? job.bookedAt);
-  const step = kind.steps.find((each) => each.id === planOf(kind, job.plan).face);
-  const strokes = step?.kind === 'measured' ? pictureOf(step.pictures, 'steps') : undefined;
-  if (step?.kind === 'measured' && strokes) return staircaseFace(step, strokes.predict, context, run);
-  const supply = supplyOf(kind, context);
-  const { input, low, high } = toleranceBand(kind.curve, unit, () => supply, context);
-  const measured =
-    run && !run.readings
-      ? await heavy('curve', {
-          runId: run.id,
-          of: { input: kind.curve.input, outputs: kind.curve.outputs },
-          pair,
-          points: 60,
-        })
-      : null;
-  return { input, low, high, measured };
-}
-
-/** A staircase as a face: one flat step a stroke, its band where a sound unit's output lies. */
-async function staircaseFace(
-  step: MeasuredStep<unknown>,
-  predict: Extract<Picture<unknown>, { kind: 'steps' }>['predict'],
-  context: StepContext<unknown>,
-  run: Run | undefined,
-): Promise<Face> {
-  const analysis = run && !run.readings ? await heavy('analyse', { runId: run.id, step: step.id, context }) : null;
-  const predicted = predict(context, analysis).strokes;
-  const flat = <T>(each: (output: number) => T) => predicted.flatMap(({ output }) => [each(output), each(output)]);
-  const treads = (outputs: readonly number[]) =>
-    outputs.flatMap((output, at) => [[at, output] as const, [at + 1, output] as const]);
-  return {
-    input: predicted.flatMap((_, at) => [at, at + 1]),
-    low: flat((output) => output * (1 - staircaseTolerance)),
-    high: flat((output) => output * (1 + staircaseTolerance)),
-    measured: analysis?.strokes
-      ? { apply: treads(analysis.strokes.map((stroke) => stroke.output)), wayBack: [] }
-      : null,
-  };
-}
-
-/** The job's face: read back where it was kept with the evaluation, drawn where it was not. One that hangs on today's air is not kept. */
-export async function keptFace(job: Job, { evaluation, runs, inputs, face }: JobEvaluation): Promise<Face> {
-  if (face !== null) return face as Face;
-  const drawn = await faceOf(job, runs, evaluation.corrections.pair);
-  if (runs.some((run) => run.state === 'kept')) await storeFace(job.id, inputs, drawn);
-  return drawn;
-}
-
 /** Instruments mounted today whose calibration is overdue, with the steps of the plan that are read with them. */
 export function overdueOf(
   job: Job,
@@ -240,21 +173,11 @@ export function overdueOf(
   const context = contextOf(job, site, today);
   const { kind } = sheetOf(job);
   const steps = kind.steps.filter((step) => evaluation.steps.some((each) => each.step === step.id));
-  const channelsOf = (step: (typeof steps)[number]): readonly (string | null)[] => {
-    switch (step.kind) {
-      case 'look':
-        return [];
-      case 'measured':
-        return [...step.feeds.log.needs, ...step.feeds.log.uses];
-      case 'typed':
-        return step.feeds.dials.fields(context, {}).map((field) => field.channel);
-    }
-  };
   return [...context.instruments.values()].flatMap((instrument) => {
     const state = calibrationState(instrument, today);
     if (state.kind !== 'overdue') return [];
     const { channel, name } = instrument;
-    const read = steps.filter((step) => channelsOf(step).includes(channel)).map((step) => step.id);
+    const read = steps.filter((step) => channelsOf(step, context).includes(channel)).map((step) => step.id);
     return read.length > 0 ? [{ channel, name, dueOn: state.dueOn, steps: read }] : [];
   });
 }
@@ -282,32 +205,6 @@ export function likeliestOf(job: Job, { evaluation }: JobEvaluation, ledger: Led
   return { title: hypothesisTitle(sheetOf(job).kind, head.hypothesis), probability: head.probability };
 }
 
-/** A job that the same serial was here for before. */
-export interface CameBack {
-  readonly id: string;
-  readonly number: number;
-  readonly at: string;
-  readonly verdict: UnitVerdict;
-  readonly face: Face['measured'];
-}
-
-/** The last job of the same serial before this one; what cannot be read of it takes nothing from this one. */
-async function cameBackOf(job: Job): Promise<CameBack | null> {
-  const before = (await listJobs()).jobs
-    .filter((each) => each.serial === job.serial && each.number < job.number && each.takenOutAt === null)
-    .at(-1);
-  if (!before || before.sheet.family !== job.sheet.family) return null;
-  try {
-    const evaluated = await evaluateJob(before);
-    const { measured } = await keptFace(before, evaluated);
-    const { id, number, bookedAt } = before;
-    return { id, number, at: bookedAt, verdict: evaluated.evaluation.verdict, face: measured };
-  } catch (error) {
-    console.error(`job ${before.number}`, error);
-    return null;
-  }
-}
-
 /** The step that would tell most, where the run sheet is to begin with it; null where the plan's own order is. */
 function worthFirst({ orderedBy }: Job, ledger: Ledger | null): string | null {
   return orderedBy === 'worth' && ledger?.next.kind === 'test'
@@ -328,7 +225,7 @@ export async function jobViewIfThere(id: string): Promise<JobView | null> {
 
 async function viewOf(job: Job): Promise<JobView> {
   const evaluated = await evaluateJob(job);
-  const { evaluation, runs, repairs, due } = evaluated;
+  const { evaluation, runs, repairs } = evaluated;
   const { kind } = sheetOf(job);
   const locks = await locksOf(job);
   const acts = await listActs(job.id);
@@ -355,16 +252,17 @@ async function viewOf(job: Job): Promise<JobView> {
         person: run.person,
         struckOut: run.struckOut,
         round: roundOf(run, repairs),
-        ofThisRound: !due.some((each) => each.step === id) || roundOf(run, repairs) > repairs.length,
+        ofThisRound: speaksNow(run, evaluated),
         keptBy: by(run.id, 'kept'),
         struckOutBy: by(run.id, 'struck-out'),
       })),
     };
   });
   const openRun = openRunOf(runs);
-  const ledger = await ledgerOr(job, evaluated);
+  const { ledger, ledgerTrouble } = await ledgerOr(job, evaluated);
   return {
     ledger,
+    ledgerTrouble,
     likeliest: likeliestOf(job, evaluated, ledger),
     round: evaluated.past.length + 1,
     repairs: evaluated.repairs,

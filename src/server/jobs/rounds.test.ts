@@ -151,12 +151,42 @@ describe('a fault found, mended wrongly, mended rightly, and proved', () => {
     const share = async () =>
       (await jobView(other.id)).ledger?.rows.find((row) => row.id === 'vacuum-valve-leak')?.probability ?? 0;
     const before = await share();
-    expect((await put({ family: 'vacuum-remote', said: { 'vacuum-valve-leak': 'hardly-ever' } })).status).toBe(200);
+    expect((await put({ family: 'vacuum-remote', fault: 'vacuum-valve-leak', prevalence: 'hardly-ever' })).status).toBe(
+      200,
+    );
     expect(await share()).toBeLessThan(before / 10);
-    expect((await put({ family: 'vacuum-remote', said: { 'flux-leak': 'common' } })).status).toBe(422);
-    expect((await put({ family: 'flux', said: {} })).status).toBe(422);
-    await put({ family: 'vacuum-remote', said: {} });
+    expect((await put({ family: 'vacuum-remote', fault: 'flux-leak', prevalence: 'common' })).status).toBe(422);
+    expect((await put({ family: 'flux', fault: 'vacuum-valve-leak', prevalence: 'common' })).status).toBe(422);
+    await put({ family: 'vacuum-remote', fault: 'vacuum-valve-leak', prevalence: 'common' });
     expect(await share()).toBeCloseTo(before, 9);
+  });
+
+  it('lets a second repair make nothing good that the first one made due', async () => {
+    const other = await book('TK-2207-303', 'vacuum-valve-leak');
+    await runWhole(other);
+    await repair(other, 'stop-lamp-switch');
+    const due = async () => new Map((await jobView(other.id)).due.map((each) => [each.step, each.because]));
+    expect((await due()).get('stop-lamp-switch')).toBe('affected');
+    await repair(other, 'return-spring');
+    expect((await due()).get('stop-lamp-switch')).toBe('still-due');
+    const view = await jobView(other.id);
+    expect(view.steps.find((step) => step.id === 'stop-lamp-switch')?.evaluation.verdict).toBe('not-run');
+    // What was drawn before the repair is not how the unit is now, on the card or on paper.
+    expect(view.face.measured).toBeNull();
+    const asked = { kind: 'findings-only', issuedAt: '', issuedBy: person, units: displayUnits('kpa') } as const;
+    const { steps } = await buildReport(other, asked);
+    expect(steps.find((step) => step.title === 'Boost curve')).toMatchObject({ verdict: 'not-run', who: '' });
+  });
+
+  it('takes two units without a plate for two units', async () => {
+    const [one, two] = [await book('none'), await book('none')];
+    await runWhole(one);
+    expect((await jobView(two.id)).cameBack).toBeNull();
+  });
+
+  it('refuses a severity that is none', async () => {
+    const request = new Request('http://127.0.0.1/api?step=boost-curve&expected=vacuum-valve-leak:much');
+    expect((await comparedRoute.GET(request, { params: Promise.resolve({ id: job.id }) })).status).toBe(422);
   });
 
   it('shows a serial that comes back what it drew before', async () => {

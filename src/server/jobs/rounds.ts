@@ -24,6 +24,14 @@ export function roundOf(run: Pick<Run, 'id'>, repairs: readonly Repair[]): numbe
   return 1 + repairs.filter((repair) => !repair.runsBefore.includes(run.id)).length;
 }
 
+/** Whether a run may speak for the unit as it is now: of a step that the last repair makes due, only one that was made since. */
+export function speaksNow(
+  run: Pick<Run, 'id' | 'step'>,
+  { repairs, due }: { readonly repairs: readonly Repair[]; readonly due: readonly DueStep[] },
+): boolean {
+  return !due.some((each) => each.step === run.step) || roundOf(run, repairs) > repairs.length;
+}
+
 /** All that was done to a unit up to a round. */
 export function workUpTo(repairs: readonly Repair[], round: number): readonly PartWork[] {
   return repairs.slice(0, round - 1).flatMap((repair) => repair.work);
@@ -38,11 +46,11 @@ export function runsOfRound(
   runs: readonly Run[],
   repairs: readonly Repair[],
   round: number,
-  before: UnitEvaluation | null,
+  before: PastRound | null,
 ): RoundRuns {
   const upTo = runs.filter((run) => roundOf(run, repairs) <= round);
   if (round === 1 || !before) return { due: [], runs: upTo };
-  const due = verificationOf(sheetOf(job).kind, job.plan, before.steps, repairs[round - 2].work);
+  const due = verificationOf(sheetOf(job).kind, job.plan, before.evaluation.steps, repairs[round - 2].work, before.due);
   const steps = new Set(due.map((each) => each.step));
   const lastOf = (step: string) =>
     Math.max(

@@ -3,7 +3,7 @@ import { defaultWorkshopLimits } from '@/core/families';
 import { toleranceBand } from '@/core/pictures/tolerance-band';
 import { listSheets } from '@/data/unit-sheets';
 import { airNow, ambientNow } from './air-text';
-import type { Face } from './job-view';
+import type { Face } from './unit-face';
 
 export interface SheetCard {
   readonly id: string;

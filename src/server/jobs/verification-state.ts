@@ -1,9 +1,12 @@
 import { calibrationState, type Instrument } from '@/core/instruments/instrument';
 import type { VerificationState } from '@/core/judging/verification';
 import type { Job } from '@/data/jobs';
-import type { Run } from '@/data/runs';
+import { isStandIn, type Run } from '@/data/runs';
+import { asDials } from '@/core/dials/default-dial';
+import type { StepVerdict } from '@/core/vocabulary/verdict';
+import { channelsOf } from './step-channels';
 import type { JobEvaluation } from './evaluate-job';
-import { sheetOf } from './job-context';
+import { contextOf, sheetOf } from './job-context';
 import { settingOf } from './run-analyses';
 
 /** Error of an instrument at full scale, counted double where it is overdue. */
@@ -15,12 +18,22 @@ function errorOf(instrument: Instrument, date: string): number {
 /** Another gauge of the same class may differ by a little. */
 const asGood = 1.05;
 
-/** Whether a step was read with anything worse than before. */
+/** What a run was read with: dials where somebody typed what they showed. */
+function readWith(
+  job: Job,
+  run: Run,
+): { readonly instruments: ReadonlyMap<string, Instrument>; readonly date: string } {
+  const { instruments, date } = settingOf(job, run);
+  return { date, instruments: run.readings && !isStandIn(run.context) ? asDials(instruments) : instruments };
+}
+
+/** Whether a step was read with anything worse than before, or without what it was read with then. */
 function readWorse(job: Job, channels: readonly string[], before: Run, now: Run): boolean {
-  const [then, today] = [settingOf(job, before), settingOf(job, now)];
+  const [then, today] = [readWith(job, before), readWith(job, now)];
   return channels.some((channel) => {
     const [was, is] = [then.instruments.get(channel), today.instruments.get(channel)];
-    return was && is ? errorOf(is, today.date) > asGood * errorOf(was, then.date) : false;
+    if (!was) return false;
+    return !is || errorOf(is, today.date) > asGood * errorOf(was, then.date);
   });
 }
 
@@ -33,7 +46,8 @@ export function verificationState(
   const { kind } = sheetOf(job);
   const verdictOf = (step: string) => evaluation.steps.find((each) => each.step === step)?.verdict ?? 'not-run';
   const left = due.filter(({ step }) => verdictOf(step) === 'not-run');
-  const failed = due.flatMap(({ step }) => (['fail', 'undecided'].includes(verdictOf(step)) ? [step] : []));
+  const having = (verdict: StepVerdict) => due.flatMap(({ step }) => (verdictOf(step) === verdict ? [step] : []));
+  const failed = having('fail');
   if (failed.length > 0) return { kind: 'not-verified', failed };
   if (left.length > 0) {
     const minutes = left.reduce(
@@ -42,12 +56,14 @@ export function verificationState(
     );
     return { kind: 'to-do', left, minutes };
   }
+  const undecided = having('undecided');
+  if (undecided.length > 0) return { kind: 'undecided', steps: undecided };
   const worse = due.flatMap(({ step: id }) => {
     const step = kind.steps.find((each) => each.id === id);
     const before = runs.find((run) => run.id === past.at(-1)?.runs[id]);
     const now = runs.filter((run) => run.step === id && run.state === 'kept' && run.struckOut === null).at(-1);
-    if (step?.kind !== 'measured' || !before || !now) return [];
-    return readWorse(job, [...step.feeds.log.needs, ...step.feeds.log.uses], before, now) ? [id] : [];
+    if (!step || !before || !now) return [];
+    return readWorse(job, channelsOf(step, contextOf(job, now.context.site, now.startedAt)), before, now) ? [id] : [];
   });
   return worse.length > 0 ? { kind: 'worse-instruments', steps: worse } : { kind: 'verified' };
 }

@@ -34,6 +34,7 @@ import type { JudgedStep } from '@/core/judging/evaluate-unit';
 import { ledgerOr } from '../diagnosis/job-ledger';
 import { verificationState } from '../jobs/verification-state';
 import { findingsOf, repairsOf } from './report-findings';
+import { speaksNow } from '../jobs/rounds';
 import { evaluateJob } from '../jobs/evaluate-job';
 import { contextOf, sheetOf } from '../jobs/job-context';
 
@@ -209,7 +210,7 @@ export async function buildReport(job: Job, how: IssueDetails): Promise<Report> 
   ]);
   const { evaluation, runs } = evaluated;
   const { kind, unit } = sheetOf(job);
-  const ledger = await ledgerOr(job, evaluated);
+  const { ledger } = await ledgerOr(job, evaluated);
   const last = runs.filter((run) => run.state === 'kept' && run.context.source !== 'looked at').at(-1);
   const site = last?.context.site ?? { ...settings.site };
   const context = contextOf(job, site, last?.startedAt ?? how.issuedAt);
@@ -252,7 +253,9 @@ export async function buildReport(job: Job, how: IssueDetails): Promise<Report> 
     ].map((each) => instrumentRow(each, context.date)),
     steps: evaluation.steps.map((step) => {
       const definition = kind.steps.find((each) => each.id === step.step);
-      const run = runs.filter((each) => each.step === step.step && each.state === 'kept').at(-1);
+      const run = runs
+        .filter((each) => each.step === step.step && each.state === 'kept' && speaksNow(each, evaluated))
+        .at(-1);
       const struck = runs.filter((each) => each.step === step.step && each.struckOut !== null);
       return {
         title: definition?.title ?? step.step,

@@ -27,6 +27,8 @@ function actionOf(jobId: string, next: NextTest): { readonly href: string; reado
   switch (next.kind) {
     case 'test':
       return { href: `/jobs/${jobId}/bench/${next.worth.first ?? next.worth.step}`, title: 'Do this next' };
+    case 'finish-plan':
+      return { href: `/jobs/${jobId}/bench/${next.step}`, title: 'Do this next' };
     case 'certain':
       return next.hypothesis.kind === 'no-fault'
         ? { href: `/jobs/${jobId}/release`, title: 'To the paper' }
@@ -118,7 +120,11 @@ export function FindingsPage({ view }: { readonly view: JobView }) {
       </header>
       <JobPlaces jobId={job.id} at="findings" />
       {!ledger || !kind ? (
-        <p>Nobody has worked out yet what the faults of this kind of unit do, so that none can be ranked.</p>
+        <p role="status">
+          {view.ledgerTrouble === 'broken'
+            ? 'The ranking broke; the server’s log says why. Steps and verdicts are not touched by it.'
+            : 'Nobody has worked out yet what the faults of this kind of unit do, so that none can be ranked.'}
+        </p>
       ) : (
         <div className={styles.layout}>
           <div className={styles.main}>

@@ -76,7 +76,9 @@ export function OverTheTrace(props: Props) {
               </option>
             ))}
           </Choice>
-          {drawn.now === null && <p>No trace of this step was recorded: it was read off dials.</p>}
+          {drawn.now === null && (
+            <p>There is no trace of this step to draw it over: it was read off dials, or its log lacks the channels.</p>
+          )}
           {drawn.expected === null && <p>No bench runs this step, so that nothing can be drawn beside it.</p>}
           {lines.length > 0 && <ComparedChart title={drawn.title} lines={lines} />}
         </>

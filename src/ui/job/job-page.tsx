@@ -185,7 +185,8 @@ export function JobPage({ view }: { readonly view: JobView }) {
       await send(`/api/jobs/${job.id}`, { person }, 'DELETE');
       router.push('/');
     });
-  const paperFirst = inBook && !next && job.place !== 'ready';
+  const notMended = inBook && !next && view.verification.kind === 'not-verified';
+  const paperFirst = inBook && !next && !notMended && job.place !== 'ready';
   return (
     <>
       <header className={styles.head}>
@@ -209,6 +210,11 @@ export function JobPage({ view }: { readonly view: JobView }) {
         {paperFirst && (
           <Button component={Link} href={`/jobs/${job.id}/release`} variant="contained" color="primary">
             {view.blocking.length === 0 ? 'Release it' : 'Issue the findings'}
+          </Button>
+        )}
+        {notMended && (
+          <Button component={Link} href={`/jobs/${job.id}/findings`} variant="contained" color="primary">
+            What is left: the findings
           </Button>
         )}
       </header>

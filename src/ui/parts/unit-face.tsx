@@ -1,4 +1,4 @@
-import type { Face } from '@/server/jobs/job-view';
+import type { Face } from '@/server/jobs/unit-face';
 import styles from './parts.module.css';
 
 interface Props {

@@ -55,8 +55,14 @@ function Standing({ view, kind }: { readonly view: JobView; readonly kind: AnyKi
     case 'not-verified':
       return said(
         'Not mended',
-        `Since the repair these did not pass: ${names(verification.failed)}. The findings name what is left.`,
+        `Since the repair these failed: ${names(verification.failed)}. The findings name what is left.`,
         primary(`/jobs/${job.id}/findings`, 'To the findings'),
+      );
+    case 'undecided':
+      return said(
+        'Not proved: not decided',
+        `Nothing failed, but these cannot be told from their limits yet: ${names(verification.steps)}.`,
+        primary(bench(verification.steps[0]), `Again: ${titleOf(kind, verification.steps[0]).toLowerCase()}`),
       );
     case 'worse-instruments':
       return said(

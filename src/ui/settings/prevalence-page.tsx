@@ -30,7 +30,7 @@ export function PrevalencePage({ families }: { readonly families: readonly Famil
   const say = async (fault: string, word: string) => {
     setTrouble('');
     try {
-      await send('/api/prevalences', { family: family.family, said: { ...family.said, [fault]: word } }, 'PUT');
+      await send('/api/prevalences', { family: family.family, fault, prevalence: word }, 'PUT');
       router.refresh();
     } catch (error) {
       setTrouble(error instanceof Error ? error.message : String(error));
