@@ -109,7 +109,7 @@ const sameHypothesis = (a: Hypothesis, b: Hypothesis) => hypothesisId(a) === hyp
 
 /** What to do next, as an order and a reason. */
 export function nextTestText(kind: AnyKind, next: NextTest): { readonly order: string; readonly why: string } {
-  const title = (hypothesis: Hypothesis) => inSentence(hypothesisTitle(kind, hypothesis));
+  const title = (hypothesis: Hypothesis) => `“${inSentence(hypothesisTitle(kind, hypothesis))}”`;
   const stepTitle = (id: string) => kind.steps.find((each) => each.id === id)?.title ?? id;
   switch (next.kind) {
     case 'test': {

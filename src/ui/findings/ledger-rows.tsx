@@ -40,6 +40,9 @@ function Row({ view, kind, row }: Props & { readonly row: LedgerRow }) {
             {row.extents.map((extent) => (
               <span key={extent.fault}>{extentText(extent, units)}</span>
             ))}
+            {faultsOf(row.hypothesis).some((id) => view.ledger?.unseen.includes(id)) && (
+              <span>No step of this plan would show it: this is how common it is.</span>
+            )}
             {strongest(row, 2).map(({ finding, decibans }) => {
               const { title, said } = findingText(kind, finding, steps, units);
               return (
