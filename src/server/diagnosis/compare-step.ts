@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { correctionsBefore } from '@/core/judging/evaluate-unit';
-import type { ComparedLine } from '@/core/pictures/compared-line';
+import { onSameAxes, type ComparedLine } from '@/core/pictures/compared-line';
 import type { ActiveFault } from '@/core/physics/plant';
+import type { Run } from '@/data/runs';
 import { RequestRefused } from '../http/refused';
 import { evaluateJob } from '../jobs/evaluate-job';
 import { contextOf, jobNamed, sheetOf, siteNow } from '../jobs/job-context';
@@ -44,20 +45,28 @@ export async function compareStep(jobId: string, asked: z.infer<typeof compareSc
   const corrections = correctionsBefore(evaluation.steps, step.id);
   const last = runs.filter((run) => run.step === step.id && run.state === 'kept' && run.struckOut === null).at(-1);
   const now = last && speaksNow(last, evaluated) ? last : undefined;
-  const before = past.at(-1)?.runs[step.id];
-  const lineOf = (runId: string | undefined) => {
-    const traced = runs.some((run) => run.id === runId && run.readings === null && run.findings === null);
-    return runId === undefined || !traced ? null : heavy('compared', { runId, pair: corrections.pair });
+  const before = runs.find((run) => run.id === past.at(-1)?.runs[step.id]);
+  const linesOf = (run: Run | undefined) => {
+    if (!run || run.readings !== null || run.findings !== null) return [];
+    return heavy('compared', {
+      runId: run.id,
+      context: { ...contextOf(job, run.context.site, run.startedAt), corrections },
+    });
   };
   const faults = faultsOf(asked.expected);
   const strange = faults.find(({ id }) => !kind.model.faults.some((fault) => fault.id === id));
   if (strange) throw new RequestRefused(404, 'This unit has no such fault.');
   const context = contextOf(job, last?.context.site ?? (await siteNow()), last?.startedAt ?? job.bookedAt);
+  const lines = onSameAxes([
+    await linesOf(now),
+    before?.id === now?.id ? [] : await linesOf(before),
+    faults.length > 0 ? await heavy('expected', { jobId, step: step.id, context, faults }) : [],
+  ]);
   return {
     step: step.id,
     title: step.title,
-    now: await lineOf(now?.id),
-    before: before === now?.id ? null : await lineOf(before),
-    expected: faults.length > 0 ? await heavy('expected', { jobId, step: step.id, context, faults }) : null,
+    now: lines[0],
+    before: lines[1],
+    expected: lines[2],
   };
 }

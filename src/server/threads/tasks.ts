@@ -15,11 +15,11 @@ import { findJob, type Job } from '@/data/jobs';
 import { findRun, readTrace, type Run } from '@/data/runs';
 import { judgedStepOf, sheetOf } from '../jobs/job-context';
 import type { CurvePicture } from '@/core/procedure/picture';
-import type { PairCorrection } from '@/core/procedure/step-analysis';
+import { noCorrections, type PairCorrection } from '@/core/procedure/step-analysis';
 import { conditionWith } from '@/core/contract/model';
 import type { ActiveFault } from '@/core/physics/plant';
 import { observedTrace } from '@/core/rig/observe';
-import { comparedLine, type ComparedLine } from '@/core/pictures/compared-line';
+import { comparedLines, type ComparedLine } from '@/core/pictures/compared-line';
 import { drawnCurve, type DrawnCurve } from '@/core/pictures/drawn-curve';
 import { drawPaperFace, type PaperFace, type PaperFaceAsked } from '../release/paper-face';
 import { reportHtml } from '../release/report-html';
@@ -65,15 +65,17 @@ export interface CurveWanted {
   readonly points: number;
 }
 
+export interface ComparedWanted {
+  readonly runId: string;
+  readonly context: SentContext;
+}
+
 export interface ExpectedWanted {
   readonly jobId: string;
   readonly step: string;
   readonly context: SentContext;
   readonly faults: readonly ActiveFault[];
 }
-
-/** Points of a line that is compared. */
-const comparedPoints = 300;
 
 export interface LedgerWanted extends Omit<LedgerAsked, 'context' | 'openers'> {
   readonly sheet: Job['sheet'];
@@ -109,31 +111,29 @@ export const tasks = {
     return ledgerOf(kind, table, { ...asked, context: { ...context, unit }, openers: new Map(openers) });
   },
 
-  /** A run as the line that it is compared by. */
-  async compared({
-    runId,
-    pair,
-  }: {
-    readonly runId: string;
-    readonly pair: PairCorrection | null;
-  }): Promise<ComparedLine | null> {
+  /** A run in every way in which it can be drawn over another run of its step. */
+  async compared({ runId, context: given }: ComparedWanted): Promise<readonly ComparedLine[]> {
     const { job, run } = await recordedOf(runId);
-    const step = sheetOf(job).kind.steps.find((each) => each.id === run.step);
-    return step?.kind === 'measured'
-      ? comparedLine(step, await traceOf(job, run), { pair, points: comparedPoints })
-      : null;
+    const { kind, unit } = sheetOf(job);
+    const step = kind.steps.find((each) => each.id === run.step);
+    if (step?.kind !== 'measured') return [];
+    const context = { ...given, unit };
+    const trace = await traceOf(job, run);
+    return comparedLines({ step, trace, context, analysis: step.analyse(trace, context) });
   },
 
-  /** The line that a step would draw of a job's unit with these faults. */
-  async expected({ jobId, step: stepId, context, faults }: ExpectedWanted): Promise<ComparedLine | null> {
+  /** The same of what a step would draw of a job's unit with these faults. */
+  async expected({ jobId, step: stepId, context: given, faults }: ExpectedWanted): Promise<readonly ComparedLine[]> {
     const job = await findJob(jobId);
     if (!job) throw new Error(`job ${jobId} is gone`);
     const { kind, unit } = sheetOf(job);
     const step = kind.steps.find((each) => each.id === stepId);
-    if (step?.kind !== 'measured') return null;
+    if (step?.kind !== 'measured') return [];
+    // Gauges that show what is there need no correction.
+    const context = { ...given, unit, corrections: noCorrections };
     const mounted = { unit, condition: conditionWith(kind.model, unit, faults) as unknown };
-    const trace = observedTrace(kind, step, { ...context, unit }, mounted);
-    return trace && comparedLine(step, trace, { pair: null, points: comparedPoints });
+    const trace = observedTrace(kind, step, context, mounted);
+    return trace ? comparedLines({ step, trace, context, analysis: step.analyse(trace, context) }) : [];
   },
 
   /** Channels of a kept log whose unit or reference is in doubt. */

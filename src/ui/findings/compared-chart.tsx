@@ -1,7 +1,7 @@
 'use client';
 import { useColorScheme } from '@mui/material/styles';
 import { chartTokens } from '@/charts/chart-colours';
-import { overEachOtherOption, type LineOver } from '@/charts/over-each-other';
+import { overEachOtherOption, overEachOtherText, type LineOver } from '@/charts/over-each-other';
 import { useShop } from '@/ui/shell/shop-context';
 import { Chart } from '@/ui/charts/chart';
 import styles from './findings.module.css';
@@ -11,7 +11,6 @@ export function ComparedChart({ title, lines }: { readonly title: string; readon
   const { units } = useShop();
   const { mode, systemMode } = useColorScheme();
   const tokens = chartTokens(mode === 'system' ? systemMode : mode);
-  const words = { measured: 'a line', before: 'dotted', expected: 'dashed' } as const;
-  const text = `${title}: ${lines.map((each) => `${each.title.toLowerCase()} (${words[each.look]})`).join(', ')}.`;
+  const text = overEachOtherText(title, lines, units);
   return <Chart className={styles.chart} option={overEachOtherOption(lines, units, tokens)} text={text} />;
 }

@@ -46,7 +46,7 @@ export function restCycleStep<Unit>(kit: StoreKit<Unit>) {
         leastRows: 30,
       },
       live: {
-        rate: 50,
+        rate: 10,
         startsFrom: 'charged',
         guide: (context) => {
           const longest = Math.max(...soundCycles(context).map((cycle) => (cycle ? cycle.rest + cycle.run : 600)));
