@@ -119,6 +119,7 @@ const kind: Kind<Spec, Disc, { drag: number }> = {
     truth: ({ half }, { drag }) => ({ 'cooling-time': half / (1 - drag), 'cooling-time@rear': half / (1 - drag) }),
   },
   parts: [{ id: 'caliper', title: 'Caliper', faults: ['brake-drags'], affects: ['cooling'] }],
+  diagram: { sketch: [{ path: 'M40 60 H280 V140 H40 Z', fill: 'body' }], at: { caliper: [160, 100] } },
   symptoms: [{ id: 'drags', title: 'A brake drags', of: { 'brake-drags': 'usually' } }],
   prevalence: {},
   plans: [

@@ -3,7 +3,7 @@ import type { CurvePicture } from '../procedure/picture';
 import type { PlanId, StepContext } from '../procedure/step-context';
 import type { StepDefinition } from '../procedure/step-definition';
 import type { Model } from './model';
-import type { Part } from './part';
+import type { Part, PartsDiagram } from './part';
 import type { Plan } from './plan';
 import type { Prevalences } from './prevalence';
 import type { SheetField } from './sheet-field';
@@ -29,6 +29,7 @@ export interface Kind<Spec, Unit, Condition> {
   readonly model: Model<Unit, Condition>;
   /** What of it can be worked on, and what its drivers complain of. */
   readonly parts: readonly Part[];
+  readonly diagram: PartsDiagram;
   readonly symptoms: readonly Symptom[];
   /** How common its faults are, to begin with: a workshop may know better. */
   readonly prevalence: Prevalences;

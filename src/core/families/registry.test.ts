@@ -82,6 +82,26 @@ describe.each(everyLayout)('%s: is complete', (_id, kind) => {
     for (const plan of kind.plans) for (const id of plan.steps) expect(ids).toContain(id);
   });
 
+  it('draws every part on its diagram, none upon another', () => {
+    const { at, sketch } = kind.diagram;
+    expect(sketch.length).toBeGreaterThan(3);
+    const places = kind.parts.map((part) => at[part.id]);
+    for (const place of places) {
+      expect(place).toBeDefined();
+      expect([place[0] > 10, place[0] < 310, place[1] > 10, place[1] < 190]).toEqual([true, true, true, true]);
+    }
+    places.forEach((a, i) =>
+      places.slice(i + 1).forEach((b, j) => {
+        const apart = Math.hypot(a[0] - b[0], a[1] - b[1]);
+        expect([kind.parts[i].id, kind.parts[i + 1 + j].id, apart >= 22]).toEqual([
+          kind.parts[i].id,
+          kind.parts[i + 1 + j].id,
+          true,
+        ]);
+      }),
+    );
+  });
+
   it('draws in its pictures only what its steps read, and on its plans only what is known', () => {
     for (const step of kind.steps) {
       if (step.kind !== 'measured') continue;

@@ -19,6 +19,7 @@ import type { JobView } from '@/server/jobs/job-view';
 import { Choice } from '@/ui/parts/choice';
 import { send } from '@/ui/shell/request';
 import { useShop, useStored } from '@/ui/shell/shop-context';
+import { choiceOf, PartsDiagram, worthPointing } from './parts-diagram';
 import styles from './repair.module.css';
 
 const draftSchema = z.object({
@@ -44,9 +45,6 @@ function blameOf(view: JobView, part: Part): number {
     .filter((row) => faultsOf(row.hypothesis).some((fault) => part.faults.includes(fault)))
     .reduce((sum, row) => sum + row.probability, 0);
 }
-
-/** Parts below this blame are not pointed at. */
-const worthPointing = 0.05;
 
 /** What was done to each part, put on record as the beginning of another round. */
 export function RepairForm({ view, kind }: { readonly view: JobView; readonly kind: AnyKind }) {
@@ -86,6 +84,7 @@ export function RepairForm({ view, kind }: { readonly view: JobView; readonly ki
   return (
     <section aria-label="Put a repair on record">
       <h2>{view.repairs.length === 0 ? 'What was done to it' : 'Another repair'}</h2>
+      <PartsDiagram kind={kind} parts={parts} blame={(part) => blameOf(view, part)} touched={touched} />
       <Table className={styles.parts}>
         <TableHead>
           <TableRow>
@@ -96,14 +95,17 @@ export function RepairForm({ view, kind }: { readonly view: JobView; readonly ki
           </TableRow>
         </TableHead>
         <TableBody>
-          {parts.map((part) => {
+          {parts.map((part, at) => {
             const blame = blameOf(view, part);
             return (
               <TableRow key={part.id}>
-                <TableCell>{part.title}</TableCell>
+                <TableCell>
+                  <span className={styles.number}>{at + 1}</span> {part.title}
+                </TableCell>
                 <TableCell>{blame >= worthPointing ? `at fault, ${probabilityText(blame)}` : '–'}</TableCell>
                 <TableCell>
                   <Choice
+                    id={choiceOf(part.id)}
                     label={`${part.title}: what was done`}
                     value={said(part.id).action}
                     onChange={(action) => set(part.id, { action: action as PartWork['action'] })}

@@ -39,6 +39,7 @@ import { electricHazards, keyOn, lever } from './step-parts';
 import { holdHardest, supplyCheck } from './supply-step';
 import { tracking } from './tracking-step';
 import { sensorTransfer } from './transfer-step';
+import { byWireDiagram } from './diagram';
 
 const family = 'brake-by-wire';
 
@@ -187,6 +188,7 @@ const plunger: Kind<PlungerSpec, PlungerUnit, ByWireCondition> = {
   },
   model: plungerModel,
   parts: plungerParts,
+  diagram: byWireDiagram,
   symptoms: byWireSymptoms,
   prevalence: byWirePrevalence,
   plans: [benchPlan(plungerSteps)],
@@ -243,6 +245,7 @@ const accumulator: Kind<AccumulatorSpec, AccumulatorUnit, AccumulatorCondition> 
   },
   model: accumulatorModel,
   parts: accumulatorParts,
+  diagram: byWireDiagram,
   symptoms: byWireSymptoms,
   prevalence: byWirePrevalence,
   plans: [benchPlan(accumulatorSteps)],

@@ -10,6 +10,7 @@ import { hydraulicBoostFields, hydraulicBoostSchema, type HydraulicBoostSpec } f
 import { hydraulicServo } from './step-parts';
 import { hydraulicBoostSteps } from './steps';
 import { hydraulicBoostVehicle } from './vehicle-stand';
+import { hydraulicDiagram } from './diagram';
 
 const kind: Kind<HydraulicBoostSpec, HydraulicBoostUnit, HydraulicBoostCondition> = {
   family: 'hydraulic-boost',
@@ -41,6 +42,7 @@ const kind: Kind<HydraulicBoostSpec, HydraulicBoostUnit, HydraulicBoostCondition
   },
   model: hydraulicBoostModel,
   parts: hydraulicParts,
+  diagram: hydraulicDiagram,
   symptoms: hydraulicSymptoms,
   prevalence: hydraulicPrevalence,
   plans: [

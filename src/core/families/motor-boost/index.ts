@@ -16,6 +16,7 @@ import { motorBoostFields, motorBoostSchema, type MotorBoostSpec } from './sheet
 import { motorServo, type Measured } from './step-parts';
 import { drain, makeSafeAfter, makeSafeBefore, supplyCheck } from './supply-steps';
 import { sensorTracks } from './track-step';
+import { motorBoostDiagram } from './diagram';
 
 const servo = servoSteps(motorServo);
 const { unassistedCurve } = servo;
@@ -68,6 +69,7 @@ const kind: Kind<MotorBoostSpec, MotorBoostUnit, MotorBoostCondition> = {
   },
   model: motorBoostModel,
   parts: motorBoostParts,
+  diagram: motorBoostDiagram,
   symptoms: motorBoostSymptoms,
   prevalence: motorBoostPrevalence,
   plans: [

@@ -14,6 +14,7 @@ import { motorPumpModel } from './model';
 import { assistForce, prepareMotorPump, type MotorPumpUnit } from './geometry';
 import { fluidLook, leakLook } from './look-steps';
 import { motorPumpFields, motorPumpSchema, type MotorPumpSpec } from './sheet';
+import { motorPumpDiagram } from './diagram';
 
 const lever = 'rod_force';
 
@@ -102,6 +103,7 @@ const kind: Kind<MotorPumpSpec, MotorPumpUnit, MotorPumpCondition> = {
   },
   model: motorPumpModel,
   parts: motorPumpParts,
+  diagram: motorPumpDiagram,
   symptoms: motorPumpSymptoms,
   prevalence: motorPumpPrevalence,
   plans: [

@@ -9,6 +9,7 @@ import { preparePedalValve, type PedalValveUnit } from './geometry';
 import { pedalValveFields, pedalValveSchema, type PedalValveSpec } from './sheet';
 import { modulationPicture } from './modulation-step';
 import { pedalValveSteps } from './steps';
+import { pedalValveDiagram } from './diagram';
 
 const kind: Kind<PedalValveSpec, PedalValveUnit, PedalValveCondition> = {
   family: 'pedal-valve',
@@ -40,6 +41,7 @@ const kind: Kind<PedalValveSpec, PedalValveUnit, PedalValveCondition> = {
   },
   model: pedalValveModel,
   parts: pedalValveParts,
+  diagram: pedalValveDiagram,
   symptoms: pedalValveSymptoms,
   prevalence: pedalValvePrevalence,
   plans: [

@@ -9,6 +9,7 @@ import { prepareStoredPressure, type StoredPressureUnit } from './geometry';
 import { storedPressureFields, storedPressureSchema, type StoredPressureSpec } from './sheet';
 import { storedPressureSteps } from './steps';
 import { storedPressureVehicle } from './vehicle-stand';
+import { storedDiagram } from './diagram';
 
 const kind: Kind<StoredPressureSpec, StoredPressureUnit, StoredPressureCondition> = {
   family: 'stored-pressure',
@@ -42,6 +43,7 @@ const kind: Kind<StoredPressureSpec, StoredPressureUnit, StoredPressureCondition
   },
   model: storedPressureModel,
   parts: storedParts,
+  diagram: storedDiagram,
   symptoms: storedSymptoms,
   prevalence: storedPrevalence,
   plans: [

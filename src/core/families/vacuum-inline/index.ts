@@ -22,6 +22,7 @@ import { checkValve, reserve } from './steps/shared-steps';
 import { vacuumInlineFields, vacuumInlineSchema, type VacuumInlineSpec } from './unit/sheet';
 import { pedalDrop, reserveSoak, sameForcePair, sourceVacuum } from './steps/vehicle-steps';
 import { inlineVehicle } from './unit/vehicle-stand';
+import { inlineDiagram } from './diagram';
 
 const kind: Kind<VacuumInlineSpec, VacuumInlineUnit, InlineCondition> = {
   family: 'vacuum-inline',
@@ -57,6 +58,7 @@ const kind: Kind<VacuumInlineSpec, VacuumInlineUnit, InlineCondition> = {
   },
   model: vacuumInlineModel,
   parts: inlineParts,
+  diagram: inlineDiagram,
   symptoms: inlineSymptoms,
   prevalence: inlinePrevalence,
   plans: [

@@ -9,6 +9,7 @@ import { vacuumSupplyFields, vacuumSupplySchema, type VacuumSupplySpec } from '.
 import { pumpDownBand } from './pump-steps';
 import { vacuumSupplySteps } from './steps';
 import { supplyVehicle } from './vehicle-stand';
+import { supplyDiagram } from './diagram';
 
 /** Time over which a pump-down is drawn, in time constants. */
 const drawnConstants = 5;
@@ -41,6 +42,7 @@ const kind: Kind<VacuumSupplySpec, VacuumSupplyUnit, SupplyCondition> = {
   },
   model: vacuumSupplyModel,
   parts: supplyParts,
+  diagram: supplyDiagram,
   symptoms: supplySymptoms,
   prevalence: supplyPrevalence,
   plans: [

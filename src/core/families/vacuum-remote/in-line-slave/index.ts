@@ -9,6 +9,7 @@ import { pullInput } from '../unit/control-valve';
 import { outputAt } from './quasi-static';
 import { inLineFields, inLineSchema, type InLineSpec } from '../unit/sheet';
 import { vacuumRemoteSteps } from './steps';
+import { inLineSlaveDiagram } from './diagram';
 
 /** Remote vacuum unit whose slave piston stands in the brake line. */
 export const inLineSlave: Kind<InLineSpec, InLineUnit, PlantCondition> = {
@@ -41,6 +42,7 @@ export const inLineSlave: Kind<InLineSpec, InLineUnit, PlantCondition> = {
   },
   model: inLineSlaveModel,
   parts: inLineSlaveParts,
+  diagram: inLineSlaveDiagram,
   symptoms: remoteSymptoms,
   prevalence: remotePrevalence,
   plans: [

@@ -8,6 +8,7 @@ import { servoCylinderModel } from './model';
 import { prepareServo, type ServoUnit } from './servo';
 import { servoCylinderFields, servoCylinderSchema, type ServoCylinderSpec } from './sheet';
 import { servoCylinderSteps } from './steps';
+import { servoCylinderDiagram } from './diagram';
 
 /** Remote vacuum unit with reservoir, control unit and a servo cylinder that pulls a cam lever. */
 export const servoCylinder: Kind<ServoCylinderSpec, ServoUnit, PlantCondition> = {
@@ -40,6 +41,7 @@ export const servoCylinder: Kind<ServoCylinderSpec, ServoUnit, PlantCondition> =
   },
   model: servoCylinderModel,
   parts: servoCylinderParts,
+  diagram: servoCylinderDiagram,
   symptoms: remoteSymptoms,
   prevalence: remotePrevalence,
   plans: [
