@@ -13,6 +13,7 @@ const strokes = (outputs: readonly number[]): ComparedLine => ({
   drawn: 'steps',
   path: outputs.map((output, at) => [at + 1, output] as const),
   found: [],
+  sound: [],
 });
 const cycle = (run: number, rest: number): ComparedLine => ({
   x: 'run-time',
@@ -20,6 +21,7 @@ const cycle = (run: number, rest: number): ComparedLine => ({
   drawn: 'points',
   path: [[run, rest]],
   found: [],
+  sound: [[9, 400]],
 });
 const over = (measured: ComparedLine, expected: ComparedLine): LineOver[] => [
   { title: 'Measured', line: measured, look: 'measured' },
@@ -52,7 +54,7 @@ describe('runs over each other', () => {
     expect(xAxis.min).toBeLessThan(3);
     expect(xAxis.max).toBeGreaterThan(8);
     expect(yAxis.min).toBeLessThan(40);
-    expect(yAxis.max).toBeGreaterThan(300);
+    expect(yAxis.max).toBeGreaterThan(400);
   });
 
   it('says in words what a line cannot, with the figures of strokes and cycles', () => {

@@ -6,6 +6,7 @@ import { fromSi, type MeasurementUnit } from '@/core/quantities/measurement-unit
 import { shownAs } from '@/core/quantities/shown-as';
 import { figure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { figureFace, textFace } from './faces';
+import { decade } from './run-rest-map';
 import { polygonSeries } from './polygon';
 import type { Tokens } from './tokens';
 
@@ -56,16 +57,13 @@ function axisOf(of: string, units: DisplayUnits): Axis {
   };
 }
 
-/** Room beyond points on logarithmic axes, as a share. */
-const around = 0.25;
-
 /** Logarithmic axes about points: what a pump's faults do to its times multiplies them. */
 function aboutPoints(lines: readonly LineOver[], axis: 0 | 1): Scale {
-  const values = lines.flatMap(({ line }) => line.path.map((point) => point[axis]));
+  const values = lines.flatMap(({ line }) => [...line.path, ...line.sound].map((point) => point[axis]));
   return {
     type: 'log',
-    min: Number((Math.min(...values) * (1 - around)).toPrecision(2)),
-    max: Number((Math.max(...values) * (1 + around)).toPrecision(2)),
+    min: decade(Math.min(...values) * 0.9, false),
+    max: decade(Math.max(...values) * 1.1, true),
   };
 }
 
@@ -162,6 +160,21 @@ export function overEachOtherOption(lines: readonly LineOver[], units: DisplayUn
         itemStyle: dot(look),
         z: look === 'measured' ? 3 : 4,
       })),
+      ...(first.line.sound.length > 0
+        ? [
+            {
+              id: 'sound',
+              name: 'Sound',
+              type: 'scatter',
+              data: first.line.sound.map(shown),
+              symbol: 'rect',
+              symbolSize: 16,
+              silent: true,
+              itemStyle: { color: tokens.band, borderColor: tokens.bandEdge, borderWidth: 2 },
+              z: 2,
+            } satisfies ScatterSeriesOption,
+          ]
+        : []),
       // What was found on a line stands on it.
       ...lines.map(({ line, look }): ScatterSeriesOption => ({
         id: `${look} found`,

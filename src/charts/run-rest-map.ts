@@ -27,7 +27,8 @@ function ellipse([run, rest]: [number, number], reach: { run: number; rest: numb
   });
 }
 
-const decade = (value: number, up: boolean) => {
+/** The next round figure (1, 2, 5 of a decade) above or below a value. */
+export const decade = (value: number, up: boolean) => {
   const power = 10 ** Math.floor(Math.log10(value));
   const steps = up ? [1, 2, 5, 10] : [5, 2, 1];
   const found = steps.find((step) => (up ? step * power >= value : step * power <= value));

@@ -22,6 +22,7 @@ const line = (y: string, drawn: ComparedLine['drawn'] = 'line'): ComparedLine =>
   drawn,
   path: [[0, 1]],
   found: [],
+  sound: [],
 });
 
 describe('a run as it is drawn over another', () => {
@@ -39,6 +40,8 @@ describe('a run as it is drawn over another', () => {
     const [sound] = linesOf(kind, 'rest-cycle');
     const [low] = linesOf(kind, 'rest-cycle', [{ id: 'accumulator-precharge-low', severity: 0.7 }]);
     expect([sound.x, sound.y, sound.drawn]).toEqual(['run-time', 'rest-time', 'points']);
+    // The map says of a sound one what the bench measures of it.
+    expect(Math.abs(Math.log(sound.path[0][1] / sound.sound[0][1]))).toBeLessThan(0.1);
     expect(low.path[0][0]).not.toBeCloseTo(sound.path[0][0], 0);
     expect(low.path[0][1]).toBeLessThan(0.9 * sound.path[0][1]);
   });

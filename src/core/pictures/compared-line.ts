@@ -17,6 +17,8 @@ export interface ComparedLine {
   readonly path: Path;
   /** What the analysis found on it: a knee, cut-in and run-out. */
   readonly found: Path;
+  /** Where a sound unit’s points would lie; nothing where a line needs no such mark. */
+  readonly sound: Path;
 }
 
 /** A run of a step with what it came to. */
@@ -43,6 +45,7 @@ function curveOf({ trace, analysis, context }: Compared, curve: Extract<Picture<
     drawn: 'line' as const,
     path: [...drawn.apply, ...drawn.wayBack],
     found,
+    sound: [],
   };
 }
 
@@ -56,10 +59,11 @@ function strokesOf({ analysis, context }: Compared, picture: Extract<Picture<unk
     drawn: 'steps' as const,
     path: strokes.map(({ output }, at) => [at + 1, output] as const),
     found: [],
+    sound: [],
   };
 }
 
-function cyclesOf({ analysis }: Compared) {
+function cyclesOf({ analysis, context }: Compared, picture: Extract<Picture<unknown>, { kind: 'map' }>) {
   const { cycles = [] } = analysis;
   if (cycles.length === 0) return null;
   return {
@@ -68,6 +72,7 @@ function cyclesOf({ analysis }: Compared) {
     drawn: 'points' as const,
     path: cycles.map(({ run, rest }) => [run, rest] as const),
     found: [],
+    sound: picture.maps(context).map(({ sound }) => [sound.run, sound.rest] as const),
   };
 }
 
@@ -84,7 +89,7 @@ function overTimeOf({ trace, analysis }: Compared, channel: string): ComparedLin
     onTimes.includes(id) && time !== null && y !== undefined ? [[time - trace.time[0], y] as const] : [],
   );
   const thin = { x: begun[begun.length - 1] / comparedPoints, y: reach / comparedPoints };
-  return { x: 'time', y: channel, drawn: 'line', path: pathOf(begun, smooth, thin), found };
+  return { x: 'time', y: channel, drawn: 'line', path: pathOf(begun, smooth, thin), found, sound: [] };
 }
 
 function lineOf(run: Compared, picture: Picture<unknown>): ComparedLine | null {
@@ -94,7 +99,7 @@ function lineOf(run: Compared, picture: Picture<unknown>): ComparedLine | null {
     case 'steps':
       return strokesOf(run, picture);
     case 'map':
-      return cyclesOf(run);
+      return cyclesOf(run, picture);
     case 'over-time':
       return overTimeOf(run, picture.channels[0]);
   }
