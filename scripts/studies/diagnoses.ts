@@ -1,26 +1,29 @@
-import { everyKind } from '@/core/families';
+import { everyKind, kindNamed } from '@/core/families';
 import type { AnyKind } from '@/core/contract/kind';
-import { chanceOf } from '@/core/diagnosis/chances';
+import { chanceOf, chanceOfNoFault, chanceOfUnlisted } from '@/core/diagnosis/chances';
 import { evidenceOf } from '@/core/diagnosis/evidence';
 import { hypothesisId } from '@/core/diagnosis/hypothesis';
-import { extentOf, unseenBy } from '@/core/diagnosis/ledger';
-import { nextTest } from '@/core/diagnosis/next-test';
-import { rank, type Ranking } from '@/core/diagnosis/rank';
-import { cellsAt } from '@/core/diagnosis/states';
+import { extentOf, movesAnything, unseenBy } from '@/core/diagnosis/ledger';
+import { beginsWith, nextTest } from '@/core/diagnosis/next-test';
+import { priorsOf, rank, type Ranking } from '@/core/diagnosis/rank';
+import { cellsAt, statesOf } from '@/core/diagnosis/states';
 import type { SignatureTable } from '@/core/diagnosis/signature-table';
-import type { StepEvaluation } from '@/core/judging/evaluate-unit';
+import { evaluateUnit, type StepEvaluation, type StepEvidence } from '@/core/judging/evaluate-unit';
 import { conditionWith } from '@/core/contract/model';
 import { labelledSeed, randomSource, type RandomSource } from '@/core/physics/random';
 import { lockOf } from '@/core/procedure/interlock';
-import type { StepContext } from '@/core/procedure/step-context';
+import type { StepAnalysis } from '@/core/procedure/step-analysis';
+import type { PlanId, StepContext } from '@/core/procedure/step-context';
 import { benchTest, drawUnit, type DrawnFault, type Writer } from '../../tests/support/drawn-unit';
 import { shownEvidence, tableOf } from '../../tests/support/tables';
-import { variedBench } from '../../tests/support/varied-bench';
+import { testWholeUnit, wholeUnits } from '../../tests/support/second-writer/whole-units';
+import type { AnyWholeUnit } from '../../tests/support/second-writer/whole-units/whole-unit';
+import { exampleBench, variedBench } from '../../tests/support/varied-bench';
 
 /*
  * Units of other sizes than those that the tables were made of, with faults of random severity, tested whole, ranked, and ranked again
  * step by step. Prints JSON:
- *   node --import tsx scripts/studies/diagnoses.ts <rig|another> <units of each fault> <first plan> <every>
+ *   node --import tsx scripts/studies/diagnoses.ts <rig|another|other-physics> <units of each fault> <first plan> <every>
  */
 
 /** One unit and what the ranking made of it. */
@@ -28,13 +31,16 @@ export interface RankedUnit {
   readonly plan: string;
   readonly truth: DrawnFault['kind'];
   readonly fault: string;
-  /** Whether any step or look of the plan shows the fault at all. */
-  readonly seen: boolean;
+  /** Whether any step or look of the plan shows the fault; what only a look shows, looks may miss. */
+  readonly seen: 'shown' | 'not-shown' | 'overlooked';
   readonly severity: number | null;
   /** Place of the truth, from 1; of faults that the plan does not tell apart, that of the first of them. */
   readonly place: number;
   readonly head: string;
+  /** Of the leader, with what the plan does not tell from it. */
   readonly probability: number;
+  /** How common such a unit is, by what the ranking begins with. */
+  readonly prior: number;
   /** The figure of the fault as it is and as it was found with its U; null where it has none. */
   readonly extent: {
     readonly true: number;
@@ -124,13 +130,36 @@ function minutesTo(tested: Tested, symptoms: readonly string[]): RankedUnit['min
     const firstOf = (id: string) => lockOf(kind.steps, plan.steps, id, recorded)?.step ?? null;
     const next = nextTest(kind, table, ranking, { plan: context.plan, done, firstOf });
     if (next.kind !== 'test') break;
-    const step = next.worth.first ?? next.worth.step;
+    const step = beginsWith(next.worth);
     if (done.has(step)) break;
     done.add(step);
     led += minutesOf(step);
   }
   // One that never becomes certain takes the whole plan either way.
   return { plan: planned, next: led };
+}
+
+/** Whether anything of what was found could show what is the matter. */
+function seenAs({ kind, table, steps }: Tested, truth: DrawnFault): RankedUnit['seen'] {
+  if (truth.kind !== 'fault') return 'shown';
+  if (unseenBy(kind, table).includes(truth.fault)) return 'not-shown';
+  if (movesAnything(table, truth.fault)) return 'shown';
+  const { appearance } = kind.model.faults.find((each) => each.id === truth.fault)!;
+  const found = steps.some(({ findings }) =>
+    Object.entries(appearance).some(([point, option]) => findings?.[point] === option),
+  );
+  return found ? 'shown' : 'overlooked';
+}
+
+function priorOf({ kind, table }: Tested, truth: DrawnFault): number {
+  switch (truth.kind) {
+    case 'sound':
+      return chanceOfNoFault;
+    case 'unlisted':
+      return chanceOfUnlisted;
+    case 'fault':
+      return priorsOf(table, kind.prevalence).get(truth.fault) ?? 0;
+  }
 }
 
 function studied(
@@ -140,15 +169,17 @@ function studied(
   random: RandomSource,
   plan: string,
 ): RankedUnit {
-  const { kind, table, context } = tested;
+  const { kind, context } = tested;
   const { unit } = context;
   const { ranked } = rankOf(tested, []);
   const id = truth.kind === 'fault' ? truth.fault : truth.kind === 'sound' ? 'no-fault' : 'not-in-this-list';
-  const alike = [id, ...twins.flatMap(([a, b]) => (a === id ? [b] : b === id ? [a] : []))];
+  const alikeTo = (one: string) => [one, ...twins.flatMap(([a, b]) => (a === one ? [b] : b === one ? [a] : []))];
+  const alike = alikeTo(id);
+  const head = hypothesisId(ranked[0].hypothesis);
   const own = ranked.find((each) => hypothesisId(each.hypothesis) === id);
   const found = truth.kind === 'fault' && own ? extentOf(kind, unit, truth.fault, own.severities, 0) : null;
   const fault = kind.model.faults.find((each) => each.id === id);
-  const seen = !unseenBy(kind, table).includes(id);
+  const seen = seenAs(tested, truth);
   return {
     plan,
     truth: truth.kind,
@@ -156,8 +187,11 @@ function studied(
     seen,
     severity: truth.kind === 'fault' ? truth.severity : null,
     place: 1 + ranked.findIndex((each) => alike.includes(hypothesisId(each.hypothesis))),
-    head: hypothesisId(ranked[0].hypothesis),
-    probability: ranked[0].probability,
+    head,
+    probability: ranked
+      .filter((each) => alikeTo(head).includes(hypothesisId(each.hypothesis)))
+      .reduce((sum, each) => sum + each.probability, 0),
+    prior: priorOf(tested, truth),
     extent:
       found && fault?.extent.kind === 'figure' && truth.kind === 'fault'
         ? {
@@ -167,81 +201,170 @@ function studied(
             sound: found.sound,
           }
         : null,
-    minutes: truth.kind === 'fault' && seen ? minutesTo(tested, complaintOf(kind, truth.fault, random)) : null,
+    minutes:
+      truth.kind === 'fault' && seen === 'shown' ? minutesTo(tested, complaintOf(kind, truth.fault, random)) : null,
   };
 }
 
-/** A unit that no fault of the list made: two of its steps are off, each figure in a way of its own. */
-function madeStrange(steps: readonly StepEvaluation[], random: RandomSource): readonly StepEvaluation[] {
-  const measured = steps.filter((step) => step.characteristics.some((each) => each.kind === 'measured'));
-  const chosen = new Set([0, 1].map(() => measured[Math.floor(random.uniform() * measured.length)]?.step));
-  return steps.map((step) => {
-    if (!chosen.has(step.step)) return step;
-    const characteristics = step.characteristics.map((each) => {
-      if (each.kind !== 'measured') return each;
-      const limit = step.checks.find((check) => check.characteristic === each.id)?.limit;
-      const reach = Math.max(
-        ...[limit?.low, limit?.high].flatMap((side) => (side == null ? [] : [Math.abs(side - each.estimate.value)])),
-        0.2 * Math.abs(each.estimate.value),
-      );
-      const by = (random.uniform() < 0.5 ? -1 : 1) * (2 + 4 * random.uniform()) * reach;
-      return { ...each, estimate: { ...each.estimate, value: each.estimate.value + by } };
-    });
-    return { ...step, characteristics };
+/** An analysis with every figure off, each in a way of its own: far beyond its limit or back from it, or by a good share. */
+function madeStrange(step: StepEvaluation, analysis: StepAnalysis, random: RandomSource): StepAnalysis {
+  const characteristics = analysis.characteristics.map((each) => {
+    if (each.kind !== 'measured') return each;
+    const limit = step.checks.find((check) => check.characteristic === each.id)?.limit;
+    const reach = Math.max(
+      ...[limit?.low, limit?.high].flatMap((side) => (side == null ? [] : [Math.abs(side - each.estimate.value)])),
+      0.2 * Math.abs(each.estimate.value),
+    );
+    const by = (random.uniform() < 0.5 ? -1 : 1) * (2 + 4 * random.uniform()) * reach;
+    return { ...each, estimate: { ...each.estimate, value: each.estimate.value + by } };
   });
+  return { ...analysis, characteristics };
 }
 
-/** A drawn unit, tested whole. One that is to be sound and does not pass is none: another is drawn. */
+/** What was found of a unit, but of two of its steps, which are off in ways that no fault of the list made; judged anew. */
+function strangely(
+  kind: AnyKind,
+  context: StepContext<unknown>,
+  steps: readonly StepEvaluation[],
+  random: RandomSource,
+): readonly StepEvaluation[] {
+  const measured = steps.filter((step) => step.characteristics.some((each) => each.kind === 'measured'));
+  const chosen = new Set([0, 1].map(() => measured[Math.floor(random.uniform() * measured.length)]?.step));
+  const evidence = steps.flatMap((step): StepEvidence[] => {
+    if (step.findings) return [{ kind: 'findings', step: step.step, findings: step.findings }];
+    const given = step.analyses.map((analysis) => {
+      const strange = chosen.has(step.step) ? madeStrange(step, analysis, random) : analysis;
+      return { analysed: () => strange };
+    });
+    return given.length > 0 ? [{ kind: 'mixed', step: step.step, given }] : [];
+  });
+  const order = steps.map(({ step }) => step);
+  return evaluateUnit(kind, order, evidence, { context, policy: 'guarded' }).steps;
+}
+
+const fails = (steps: readonly StepEvaluation[]) => steps.some((step) => step.verdict === 'fail');
+
+/** Figures this near to what a fault does to them, as a share of that and at least, are what it does. */
+const nearlyAsItDoes = 0.3;
+
+/** Whether all that a step found is what some fault of the list does to it: then what is the matter is in the list, if twice. */
+function inTheList(kind: AnyKind, table: SignatureTable, context: StepContext<unknown>, step: StepEvaluation): boolean {
+  const { figures } = evidenceOf(kind, table, [step], context, []);
+  return statesOf(table).some(({ hypothesis, cells }) =>
+    figures.every(({ figure, seen }) => {
+      if (hypothesis.kind === 'no-fault' || seen.kind === 'absent') return hypothesis.kind !== 'no-fault';
+      const moved = Math.abs(cells[figure].at - table.figures[figure].sound.at);
+      return Math.abs(seen.at - cells[figure].at) <= Math.max(nearlyAsItDoes, nearlyAsItDoes * moved);
+    }),
+  );
+}
+
+/** Units are drawn this often until one is what it is to be. */
+const mostDraws = 6;
+
+/** Tests a unit of which something is the matter on all steps of a plan. Something unlisted begins with a sound one. */
+type TestUnit = (truth: DrawnFault, seed: number) => readonly StepEvaluation[];
+
+/**
+ * A drawn unit, tested whole. One that is to be sound and does not pass is none, and neither is one that is to be strange and
+ * passes, or fails as faults of the list do: another is drawn.
+ */
 function tested(
   kind: AnyKind,
   context: StepContext<unknown>,
   truth: DrawnFault,
-  { seed, ...how }: { readonly seed: number; readonly steps: readonly string[]; readonly writer: Writer },
+  { seed, test, table }: { readonly seed: number; readonly test: TestUnit; readonly table: SignatureTable },
 ): readonly StepEvaluation[] {
-  for (let more = 0; ; more++) {
+  for (let more = 1; ; more++) {
     const own = labelledSeed(seed, String(more));
-    const unit = drawUnit(kind, context, truth.kind === 'unlisted' ? { kind: 'sound' } : truth, randomSource(own));
-    const found = benchTest(kind, context, unit, { seed: own, ...how });
-    if (truth.kind !== 'sound' || more === 5 || found.every((step) => step.verdict !== 'fail')) return found;
+    const random = randomSource(labelledSeed(own, 'strange'));
+    const found = test(truth.kind === 'unlisted' ? { kind: 'sound' } : truth, own);
+    if (truth.kind === 'fault' || more === mostDraws) return found;
+    if (truth.kind === 'sound' && !fails(found)) return found;
+    if (truth.kind !== 'unlisted') continue;
+    // Of the same unit other steps may be off.
+    for (let other = 0; other < mostDraws; other++) {
+      const strange = strangely(kind, context, found, random);
+      const failing = strange.filter((step) => step.verdict === 'fail');
+      if (failing.some((step) => !inTheList(kind, table, context, step))) return strange;
+    }
   }
 }
 
-const everyPlan = everyKind.flatMap((kind) => kind.plans.map((plan) => ({ kind, plan: plan.id })));
+/** Who records: the rig, other tools and hands on what the rig does, or another who has units of their own. */
+type StudyWriter = Writer | 'other-physics';
 
-function study(at: number, writer: Writer, perFault: number): PlanStudied {
-  const { kind, plan } = everyPlan[at];
+/** Units of a plan: their benches, and the faults that they are given. */
+interface Units {
+  readonly kind: AnyKind;
+  readonly plan: PlanId;
+  readonly contexts: readonly StepContext<unknown>[];
+  readonly faults: readonly string[];
+  readonly testOn: (context: StepContext<unknown>) => TestUnit;
+}
+
+const ofRig = (kind: AnyKind, plan: PlanId, writer: Writer): Units => {
+  const { steps } = kind.plans.find((each) => each.id === plan)!;
+  return {
+    kind,
+    plan,
+    contexts: Array.from({ length: geometries }, (_, g) => variedBench(kind, plan, heldOut + g).context),
+    faults: kind.model.faults.map(({ id }) => id),
+    testOn: (context) => (truth, seed) =>
+      benchTest(kind, context, drawUnit(kind, context, truth, randomSource(seed)), { seed, steps, writer }),
+  };
+};
+
+const ofOthers = (whole: AnyWholeUnit): Units => {
+  const kind = kindNamed(whole.family);
+  return {
+    kind,
+    plan: whole.plan,
+    contexts: [exampleBench(kind, whole.plan).context],
+    faults: Object.keys(whole.faults),
+    testOn: (context) => (truth, seed) => {
+      const fault = truth.kind === 'fault' ? { fault: truth.fault, severe: (truth.severity - 0.2) / 0.8 } : null;
+      return testWholeUnit(whole, kind, context, { fault, seed });
+    },
+  };
+};
+
+function unitsBy(writer: StudyWriter): readonly (() => Units)[] {
+  if (writer === 'other-physics') return wholeUnits.map((whole) => () => ofOthers(whole));
+  return everyKind.flatMap((kind) => kind.plans.map((plan) => () => ofRig(kind, plan.id, writer)));
+}
+
+function study({ kind, plan, contexts, faults, testOn }: Units, writer: StudyWriter, perFault: number): PlanStudied {
   const name = `${kind.sheet.example.name}, ${plan}`;
   const table = tableOf(kind, plan);
   const twins = twinsOf(kind, table);
   const random = randomSource(labelledSeed(heldOut, `${name} ${writer}`));
-  const benches = Array.from({ length: geometries }, (_, g) => variedBench(kind, plan, heldOut + g));
-  const { steps } = kind.plans.find((each) => each.id === plan)!;
   const whole = Math.floor(perFault);
-  const drawnFaults: DrawnFault[] = kind.model.faults.flatMap((fault) =>
+  const drawnFaults: DrawnFault[] = faults.flatMap((fault) =>
     Array.from({ length: whole + (random.uniform() < perFault - whole ? 1 : 0) }, () => ({
       kind: 'fault' as const,
-      fault: fault.id,
+      fault,
       severity: 0.2 + 0.8 * random.uniform(),
     })),
   );
   const others = Math.max(1, Math.round(perFault * 6));
   const drawn: DrawnFault[] = [
     ...drawnFaults,
-    ...Array.from(
-      { length: 2 * others },
-      (_, n): DrawnFault => ({ kind: n % 2 === 0 ? 'sound' : 'unlisted', scatter: '', z: 0 }) as DrawnFault,
-    ),
+    ...Array.from({ length: others }, (): DrawnFault[] => [{ kind: 'sound' }, { kind: 'unlisted' }]).flat(),
   ];
   const units = drawn.map((truth, n) => {
-    const { context } = benches[n % geometries];
+    // Neither what comes every other time nor what comes every fourth is to meet one size only.
+    const context = contexts[(n + Math.floor(n / contexts.length)) % contexts.length];
     const seed = labelledSeed(heldOut + n, `${name} ${writer}`);
-    const found = tested(kind, context, truth, { seed, steps, writer });
-    const shown = truth.kind === 'unlisted' ? madeStrange(found, random) : found;
-    return studied({ kind, table, context, steps: shown }, truth, twins, random, name);
+    const steps = tested(kind, context, truth, { seed, test: testOn(context), table });
+    const unit = studied({ kind, table, context, steps }, truth, twins, random, name);
+    // Another's severities are none of the family's.
+    return writer === 'other-physics' ? { ...unit, extent: null } : unit;
   });
   return { plan: name, unseen: unseenBy(kind, table), twins, units };
 }
 
 const [writer, perFault, from, every] = process.argv.slice(2);
-const chosen = everyPlan.map((_, at) => at).filter((at) => at % Number(every ?? 1) === Number(from ?? 0));
-process.stdout.write(JSON.stringify(chosen.map((at) => study(at, writer as Writer, Number(perFault)))));
+const by = writer as StudyWriter;
+const chosen = unitsBy(by).filter((_, at) => at % Number(every ?? 1) === Number(from ?? 0));
+process.stdout.write(JSON.stringify(chosen.map((units) => study(units(), by, Number(perFault)))));

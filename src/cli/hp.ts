@@ -5,7 +5,8 @@ import { entryOf } from '@/core/dials/characteristic-entry';
 import { openUnits } from '@/core/quantities/shown-as';
 import { planOf, supplyOf } from '@/core/contract/kind';
 import { standInSource, writeBenchLog } from '@/core/formats/bench-log';
-import { ledgerOf } from '@/core/diagnosis/ledger';
+import { fitSeverity } from '@/core/diagnosis/fit-severity';
+import { leadingFaults, ledgerOf } from '@/core/diagnosis/ledger';
 import { writeEvaluation } from '@/core/formats/evaluation';
 import { writeDiagnosis, writeLedger, writeNextTest } from '@/core/formats/ledger';
 import { writePrediction } from '@/core/formats/prediction';
@@ -215,7 +216,7 @@ function judged(assignments: readonly string[], options: EvaluateOptions) {
   const table = readSignatures(sheet.kind, context.plan);
   const symptoms = symptomArguments(sheet.kind, options.symptom ?? []);
   const ledger = table && ledgerOf(sheet.kind, table, { context, steps: evaluation.steps, symptoms });
-  return { kind: sheet.kind, plan, evaluation, ledger };
+  return { kind: sheet.kind, plan, evaluation, ledger, table, context };
 }
 
 function evaluate(assignments: readonly string[], options: EvaluateOptions): void {
@@ -225,11 +226,16 @@ function evaluate(assignments: readonly string[], options: EvaluateOptions): voi
 }
 
 function diagnose(assignments: readonly string[], options: EvaluateOptions & { readonly explain?: boolean }): void {
-  const { kind, evaluation, ledger } = judged(assignments, options);
-  if (!ledger) throw new Error(`there is no table of signatures for ${kind.family}: run npm run signatures`);
+  const { kind, evaluation, ledger, table, context } = judged(assignments, options);
+  if (!ledger || !table) throw new Error(`there is no table of signatures for ${kind.family}: run npm run signatures`);
   print(
     options.explain
-      ? writeLedger(kind, ledger, evaluation.steps)
+      ? writeLedger(
+          kind,
+          ledger,
+          evaluation.steps,
+          leadingFaults(ledger).flatMap((fault) => fitSeverity(kind, table, context, evaluation.steps, fault) ?? []),
+        )
       : { diagnosis: writeDiagnosis(ledger), nextTest: writeNextTest(ledger.next) },
   );
 }

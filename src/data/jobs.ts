@@ -8,7 +8,7 @@ import { insertStandIn, type StandIn } from './stand-ins';
 export const places = ['waiting', 'on-bench', 'waiting-parts', 'ready', 'gone'] as const;
 export type Place = (typeof places)[number];
 
-/** In which order a run sheet shows its steps: as the plan has them, or what tells most first. */
+/** In which order a run sheet shows its steps: as the plan has them, or by what they tell. */
 export const orders = ['plan', 'worth'] as const;
 export type Order = (typeof orders)[number];
 

@@ -104,8 +104,12 @@ test('the next best test is named from the complaint alone, and the run sheet ca
   await expect(next).toContainText(/\d+ min; would settle/);
   const order = (await next.getByRole('heading').textContent()) ?? '';
   expect(order).not.toBe('Look over');
-  await page.getByRole('switch', { name: 'The run sheet begins with what tells most' }).check();
+  await page.getByRole('switch', { name: 'The run sheet goes by what tells most' }).check();
   await expect(page.getByRole('switch')).toBeChecked();
   await page.getByRole('link', { name: 'Run sheet', exact: true }).click();
   await expect(page.getByRole('link', { name: `To the bench: ${order.toLowerCase()}` })).toBeVisible();
+  // The whole sheet goes by it, and nothing of the plan is missing.
+  const sheet = page.getByRole('listitem').filter({ has: page.getByRole('link') });
+  await expect(page.locator('ol > li').first()).toContainText(order);
+  await expect(sheet.filter({ hasText: 'Look over' }).first()).toBeVisible();
 });

@@ -19,8 +19,8 @@ const studyRate = 100;
 export type DrawnFault =
   | { readonly kind: 'sound' }
   | { readonly kind: 'fault'; readonly fault: string; readonly severity: number }
-  /** One of the ways in which sound units differ, far beyond what they do. */
-  | { readonly kind: 'unlisted'; readonly scatter: string; readonly z: number };
+  /** Something that no fault of the list does. */
+  | { readonly kind: 'unlisted' };
 
 export interface DrawnUnit {
   readonly truth: DrawnFault;
@@ -36,8 +36,8 @@ export function drawUnit(
   random: RandomSource,
 ): DrawnUnit {
   const scattered = kind.model.scatter.reduce((unit: unknown, each) => {
-    const z = truth.kind === 'unlisted' && truth.scatter === each.id ? truth.z : random.normal();
-    return each.apply(unit, Math.max(-2.5, Math.min(2.5, z)) === z || truth.kind === 'unlisted' ? z : 0) as unknown;
+    const z = random.normal();
+    return each.apply(unit, Math.abs(z) <= 2.5 ? z : 0) as unknown;
   }, context.unit);
   const faults = truth.kind === 'fault' ? [{ id: truth.fault, severity: truth.severity }] : [];
   return { truth, unit: scattered, condition: conditionWith(kind.model, scattered, faults) };

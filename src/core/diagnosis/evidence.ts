@@ -2,7 +2,8 @@ import type { AnyKind } from '../contract/kind';
 import { truthOf } from '../contract/model';
 import type { StepEvaluation } from '../judging/evaluate-unit';
 import type { StepContext } from '../procedure/step-context';
-import { limitOf, scaleOf, seenOf, type Seen } from './figure';
+import { inProportion, limitOf, scaleOf, seenOf, type Seen } from './figure';
+import type { Limit } from '../procedure/limit';
 import type { SignatureTable } from './signature-table';
 
 /** A figure of the table that a step spoke of; `figure` is its place in the table. */
@@ -31,6 +32,26 @@ export interface Evidence {
   readonly failed?: boolean;
 }
 
+/**
+ * A figure that nothing is held against (a draw-down time, what a stroke costs) hangs on the bench, its source and the moment as much as
+ * on the unit: standard uncertainty of its place for that.
+ */
+const recordedDoubt = 0.15;
+
+/**
+ * What is set by hand lies somewhere in its window, and other makes of a part elsewhere in it than the sheet’s middle: standard uncertainty
+ * for that, as a share of half the window; SI of the figure.
+ */
+const windowShare = 0.25;
+
+function setAnywhereIn({ low, high }: Limit): number {
+  return low === null || high === null ? 0 : (windowShare * (high - low)) / 2;
+}
+
+function asRecorded(seen: Seen): Seen {
+  return seen.kind === 'absent' ? seen : { ...seen, standard: Math.hypot(seen.standard, recordedDoubt) };
+}
+
 /** What a job's steps and its complaint say, in the coordinates of the kind's table. */
 export function evidenceOf(
   kind: AnyKind,
@@ -42,12 +63,22 @@ export function evidenceOf(
   const truth = kind.model.truth(context.unit, kind.model.sound(context.unit), context);
   const figures = table.figures.flatMap(({ step: stepId, id, measure }, figure): SeenFigure[] => {
     const step = steps.find((each) => each.step === stepId);
-    const found = step?.characteristics.find((each) => each.id === id);
-    if (!step || !found) return [];
+    const judged = step?.characteristics.find((each) => each.id === id);
+    if (!step || !judged) return [];
+    const {
+      found,
+      limit,
+      truth: sound,
+    } = inProportion({
+      found: judged,
+      limit: limitOf(step.checks, id),
+      truth: truthOf(truth, stepId, judged.id),
+    });
     if (found.kind === 'absent') return [{ figure, seen: { kind: 'absent' } }];
-    const limit = limitOf(step.checks, id);
-    const scale = scaleOf(measure, limit, truthOf(truth, stepId, found.id));
-    return scale ? [{ figure, seen: seenOf(found, scale, limit?.standard) }] : [];
+    const scale = scaleOf(measure, limit, sound);
+    if (!scale) return [];
+    const seen = seenOf(found, scale, limit && Math.hypot(limit.standard, setAnywhereIn(limit)));
+    return [{ figure, seen: limit ? seen : asRecorded(seen) }];
   });
   const known = symptoms.filter((id) => kind.symptoms.some((symptom) => symptom.id === id));
   const failed = steps.some(({ verdict }) => verdict === 'fail');

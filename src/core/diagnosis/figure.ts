@@ -1,6 +1,7 @@
-import { coverageFactor, expandedUncertainty } from '../instruments/uncertainty';
+import { coverageFactor, expandedUncertainty, type Estimate } from '../instruments/uncertainty';
 import type { Check } from '../judging/judge-step';
 import type { Characteristic } from '../procedure/step-analysis';
+import { characteristicRow } from '../quantities/characteristics';
 import { shownAs } from '../quantities/shown-as';
 import type { Limit } from '../procedure/limit';
 
@@ -26,6 +27,49 @@ export type Seen =
       readonly shared?: number;
     }
   | { readonly kind: 'absent' };
+
+/** A figure as a step judged it: what was found, its limit, and the model's truth of a sound unit of the sheet; SI. */
+export interface JudgedFigure {
+  readonly found: Characteristic;
+  readonly limit: Limit | undefined;
+  readonly truth: number | undefined;
+}
+
+const oneOver = (value: number | null) => (value === null || value === 0 ? null : 1 / value);
+
+function estimateOneOver({ value, components }: Estimate): Estimate {
+  return {
+    value: 1 / value,
+    components: components.map((part) => ({ ...part, standard: part.standard / value ** 2 })),
+  };
+}
+
+/** A figure as faults move it in proportion: a time that a leak takes as one over it (1/s), any other as it is. */
+export function inProportion({ found, limit, truth }: JudgedFigure): JudgedFigure {
+  if (characteristicRow(found.id).inverse === undefined) return { found, limit, truth };
+  return {
+    found: foundOneOver(found),
+    limit: limit && {
+      ...limit,
+      low: oneOver(limit.high),
+      high: oneOver(limit.low),
+      expected: oneOver(limit.expected),
+      standard: 0,
+    },
+    truth: oneOver(truth ?? null) ?? undefined,
+  };
+}
+
+function foundOneOver(found: Characteristic): Characteristic {
+  switch (found.kind) {
+    case 'measured':
+      return { ...found, estimate: estimateOneOver(found.estimate) };
+    case 'beyond':
+      return { ...found, side: found.side === 'above' ? 'below' : 'above', bound: estimateOneOver(found.bound) };
+    case 'absent':
+      return found;
+  }
+}
 
 /** Expected figures smaller than this share of the distance to their limit are as good as nothing. */
 const hardlyAnything = 0.5;

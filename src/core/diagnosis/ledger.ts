@@ -13,7 +13,7 @@ import { rank, severityOf, type Ranked, type SeverityShare, type Weighed } from 
 import type { SignatureTable } from './signature-table';
 
 /** Changes when a ranking comes out otherwise from the same evidence, so that a kept one can be told from a new one. */
-export const rankingVersion = 1;
+export const rankingVersion = 2;
 
 /** How much of a fault there is, as its figure; SI. */
 export interface FaultExtent {
@@ -104,7 +104,7 @@ export function unseenBy(kind: AnyKind, table: SignatureTable): readonly string[
 const toldApart = 2;
 
 /** Whether a fault at its worst moves any figure out of where sound units lie, or makes one something else than a number. */
-function movesAnything(table: SignatureTable, fault: string): boolean {
+export function movesAnything(table: SignatureTable, fault: string): boolean {
   const worst = table.faults[fault]?.at(-1) ?? [];
   return worst.some((cell, at) => {
     if (cell === null) return false;
@@ -113,6 +113,19 @@ function movesAnything(table: SignatureTable, fault: string): boolean {
     const spread = Math.hypot(standard, sound.spread, cell.spread, ...scatter);
     return cell.measured > 0.5 && Math.abs(cell.at - sound.at) > toldApart * spread;
   });
+}
+
+/** Faults below this probability, and after so many, are not worth a fit. */
+const worthFitting = 0.05;
+const mostFitted = 3;
+
+/** The single faults that are likeliest: those whose severity is worth fitting to what was measured. */
+export function leadingFaults({ rows }: Ledger): readonly string[] {
+  return rows
+    .flatMap(({ hypothesis, probability }) =>
+      hypothesis.kind === 'fault' && probability >= worthFitting ? [hypothesis.fault] : [],
+    )
+    .slice(0, mostFitted);
 }
 
 function rowOf(kind: AnyKind, unit: unknown, ranked: Ranked): LedgerRow {

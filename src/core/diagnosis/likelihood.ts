@@ -32,13 +32,16 @@ export interface StateLikelihood {
 }
 
 /** How far a figure's place may be off its table by what no model says: of every figure, and of what a fault moves it by. */
-const modelDoubt: Readonly<Record<FigureSignature['measure'], number>> = { share: 0.015, limit: 0.08 };
+const modelDoubt: Readonly<Record<FigureSignature['measure'], number>> = { share: 0.015, limit: 0.15 };
 const ownDoubt = 0.08;
 /** The same for all figures of a step, which one fault moves together. */
 const stepDoubt = 0.2;
 
 /** Where figures lie that nothing explains, about what is sound. */
 const anywhere: Readonly<Record<FigureSignature['measure'], number>> = { share: 0.35, limit: 1.5 };
+
+/** A fault does not do to a figure what it did to the table's units this seldom: another hand, another pace, another circuit. */
+const withoutEffect = 0.02;
 
 /** Chances out of four or five units are never quite nothing and never quite one. */
 const smoothed = (share: number) => 0.02 + 0.94 * share;
@@ -49,6 +52,9 @@ function anywhereDensity(at: number, { sound, measure }: FigureSignature): numbe
   const off = (at - sound.at) / scale;
   return 1 / (scale * 2 * Math.SQRT2 * (1 + (off * off) / 2) ** 1.5);
 }
+
+/** Density of the standard normal. */
+const density = (z: number) => exp((-z * z) / 2) / sqrt(2 * PI);
 
 /** Φ, by Zelen and Severo (Abramowitz and Stegun, 26.2.17); good to 1e-7. */
 function below(z: number): number {
@@ -164,6 +170,7 @@ const findingAt = ({ table, findingOfStep }: LaidOut, figure: number) => finding
 function compared({ measured, table, slipped, sharedColumns }: LaidOut, { cells, hypothesis }: State) {
   const count = measured.length;
   const [off, variance, chance] = [new Float64Array(count), new Float64Array(count), new Float64Array(count)];
+  const slippedHere = slipped.slice();
   const byStep = new Map<string, Float64Array>();
   measured.forEach(({ figure, seen }, at) => {
     if (seen.kind === 'absent') return;
@@ -173,11 +180,13 @@ function compared({ measured, table, slipped, sharedColumns }: LaidOut, { cells,
     variance[at] = seen.standard ** 2 + cell.spread ** 2 + modelDoubt[measure] ** 2 + (ownDoubt * moved) ** 2;
     chance[at] = (1 - slip) * smoothed(cell.measured);
     if (hypothesis.kind === 'no-fault' || abs(moved) * stepDoubt < modelDoubt[measure]) return;
+    const soundly = hypot(seen.standard, sound.spread, modelDoubt[measure], ...table.figures[figure].scatter);
+    slippedHere[at] += (withoutEffect * density((seen.at - sound.at) / soundly)) / soundly;
     const column = byStep.get(step) ?? new Float64Array(count);
     column[at] = stepDoubt * moved;
     byStep.set(step, column);
   });
-  return { off, variance, slipped, chance, columns: [...sharedColumns, ...byStep.values()] };
+  return { off, variance, slipped: slippedHere, chance, columns: [...sharedColumns, ...byStep.values()] };
 }
 
 /** A figure that is only known to lie beyond something: the fault makes it so, or its value lies there. */

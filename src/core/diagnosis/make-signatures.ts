@@ -5,7 +5,7 @@ import { evaluateUnit, methodVersion, type UnitEvaluation } from '../judging/eva
 import type { StepContext } from '../procedure/step-context';
 import type { StepDefinition } from '../procedure/step-definition';
 import { observe } from '../rig/observe';
-import { limitOf, measureOf, scaleOf, seenOf, type Measure, type Seen } from './figure';
+import { inProportion, limitOf, measureOf, scaleOf, seenOf, type Measure, type Seen } from './figure';
 import type { Cell, FaultSignature, FigureSignature, SignatureTable } from './signature-table';
 
 /** Severities at which a fault is tried; those between lie on the lines between. */
@@ -51,9 +51,16 @@ function shownBy(
   const truth = kind.model.truth(context.unit, kind.model.sound(context.unit), context);
   const shown = new Map<string, Shown>();
   for (const step of evaluation.steps)
-    for (const found of step.characteristics) {
-      const limit = limitOf(step.checks, found.id);
-      const known = truthOf(truth, step.step, found.id);
+    for (const judged of step.characteristics) {
+      const {
+        found,
+        limit,
+        truth: known,
+      } = inProportion({
+        found: judged,
+        limit: limitOf(step.checks, judged.id),
+        truth: truthOf(truth, step.step, judged.id),
+      });
       const key = keyOf(step.step, found.id);
       const measure = measures ? (measures.get(key) ?? null) : measureOf(limit, known);
       const scale = measure && scaleOf(measure, limit, known);
@@ -134,10 +141,20 @@ export function makeSignatures(
   progress('sound');
   const keys = [...measures.keys()];
   const { scatter, faults } = kind.model;
+  // A figure of which one size tells only that it lies beyond something, another may tell.
+  const told = (each: ReadonlyMap<string, Shown>) => keys.filter((key) => each.get(key)?.seen?.kind === 'measured');
+  const untold = keys.filter((key) => !told(sound[0]).includes(key));
+  const second = sound.findIndex((each, at) => at > 0 && told(each).some((key) => untold.includes(key)));
+  const scattered = second < 0 ? [benches[0]] : [benches[0], benches[second]];
   const moved = scatter.map((each) => {
-    const [up, down] = [1, -1].map((z) => look(benches[0], each.apply(context.unit, z), soundOf(benches[0]), measures));
+    const ways = scattered.map((bench) =>
+      [1, -1].map((z) => look(bench, each.apply(bench.context.unit, z), soundOf(bench), measures)),
+    );
     progress(each.id);
-    return keys.map((key) => halfWay(up.get(key)?.seen, down.get(key)?.seen));
+    return keys.map((key) => {
+      const told = ways.flatMap(([up, down]) => halfWay(up.get(key)?.seen, down.get(key)?.seen) ?? []);
+      return told.length > 0 ? mean(told) : 0;
+    });
   });
   const figures = keys.map((key, at): FigureSignature => {
     const seen = sound.map((each) => each.get(key)?.seen);
@@ -176,9 +193,9 @@ export function makeSignatures(
   };
 }
 
-/** Half of what lies between a figure of a unit that is off one way and one that is off the other. */
-function halfWay(up: Seen | null | undefined, down: Seen | null | undefined): number {
-  return up?.kind === 'measured' && down?.kind === 'measured' ? (up.at - down.at) / 2 : 0;
+/** Half of what lies between a figure of a unit that is off one way and one that is off the other; null where one of them tells none. */
+function halfWay(up: Seen | null | undefined, down: Seen | null | undefined): number | null {
+  return up?.kind === 'measured' && down?.kind === 'measured' ? (up.at - down.at) / 2 : null;
 }
 
 function median(values: readonly number[]): number {

@@ -15,8 +15,8 @@ const { exp, log2, max, sqrt, PI } = Math;
 /** What one more step would be worth. */
 export interface Worth {
   readonly step: string;
-  /** Step that has to be done before it, for safety; null where it is open. */
-  readonly first: string | null;
+  /** Steps that have to be done before it, for safety, first first; empty where it is open. */
+  readonly before: readonly string[];
   /** Bench time with all that has to be done before it, minutes. */
   readonly minutes: number;
   /** Expected drop of what is left open, bits. */
@@ -50,6 +50,9 @@ export interface StepsLeft {
   readonly firstOf: (step: string) => string | null;
 }
 
+/** What is done first to do a step. */
+export const beginsWith = ({ before: [first], step }: Worth): string => first ?? step;
+
 /** Probability from which one is certain enough to act on. */
 export const certainEnough = 0.95;
 
@@ -76,7 +79,7 @@ export function worthOf(kind: AnyKind, table: SignatureTable, ranking: Ranking, 
       const before = stepsBefore(left, id);
       const minutes = [...before, id].reduce((sum, each) => sum + minutesOf(kind, each), 0);
       const { gain, between } = expectedGain(kind, step, table, states);
-      return between ? [{ step: id, first: before[0] ?? null, minutes, gain, between }] : [];
+      return between ? [{ step: id, before, minutes, gain, between }] : [];
     })
     .toSorted((a, b) => rate(kind, b) - rate(kind, a));
 }

@@ -1,7 +1,8 @@
 import type { AnyKind } from '../contract/kind';
+import type { SeverityFit } from '../diagnosis/fit-severity';
 import { hypothesisId } from '../diagnosis/hypothesis';
 import type { FaultExtent, Ledger, LedgerRow } from '../diagnosis/ledger';
-import type { NextTest, Worth } from '../diagnosis/next-test';
+import { beginsWith, type NextTest, type Worth } from '../diagnosis/next-test';
 import type { Weighed } from '../diagnosis/rank';
 import type { StepEvaluation } from '../judging/evaluate-unit';
 import { fromSi, unitOf } from '../quantities/measurement-unit';
@@ -45,20 +46,31 @@ export function writeDiagnosis(ledger: Ledger): readonly object[] {
 export function writeNextTest(next: NextTest): object | null {
   if (next.kind === 'finish-plan') return { step: next.step, minutes: next.minutes };
   if (next.kind !== 'test') return null;
-  const { step, first, minutes, gain, between } = next.worth;
+  const { step, before, minutes, gain, between } = next.worth;
   return {
-    step: first ?? step,
-    ...(first === null ? {} : { opens: step }),
+    step: beginsWith(next.worth),
+    ...(before.length === 0 ? {} : { opens: step }),
     minutes,
     gainBits: significant(gain),
     between: between.map(hypothesisId),
   };
 }
 
-const writeWorth = ({ step, first, minutes, gain }: Worth) => ({ step, first, minutes, gainBits: significant(gain) });
+const writeWorth = ({ step, before, minutes, gain }: Worth) => ({ step, before, minutes, gainBits: significant(gain) });
 
-/** The whole ledger with what every finding says for and against each row, decibans; sentences in kPa. */
-export function writeLedger(kind: AnyKind, ledger: Ledger, steps: readonly StepEvaluation[]): object {
+/** What a row's severity comes to by the unit's own model, and the steps that it was fitted to. */
+function fittedTo({ id }: LedgerRow, fits: readonly SeverityFit[]): object {
+  const fit = fits.find((each) => each.fault === id);
+  return fit?.extent ? { fitted: { ...writeExtent(fit.extent), steps: fit.steps } } : {};
+}
+
+/** The whole ledger with what every finding says for and against each row, decibans, and the severities that were fitted; sentences in kPa. */
+export function writeLedger(
+  kind: AnyKind,
+  ledger: Ledger,
+  steps: readonly StepEvaluation[],
+  fits: readonly SeverityFit[],
+): object {
   const units = displayUnits('kpa');
   const writeFinding = ({ finding, decibans }: Weighed) => ({
     ...finding,
@@ -72,6 +84,7 @@ export function writeLedger(kind: AnyKind, ledger: Ledger, steps: readonly StepE
     rows: ledger.rows.map((row) => ({
       ...writeRow(row),
       title: hypothesisTitle(kind, row.hypothesis),
+      ...fittedTo(row, fits),
       findings: row.weighed.map(writeFinding),
     })),
     pairsTried: ledger.pairsTried,

@@ -34,4 +34,6 @@ export interface CharacteristicRow {
    * pressure–pressure curve, and one id has one unit in here.
    */
   readonly openName?: string;
+  /** A time that a leak takes: twice the leak halves it, so that what is wrong is in proportion to one over it. */
+  readonly inverse?: true;
 }

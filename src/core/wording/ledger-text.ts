@@ -113,10 +113,10 @@ export function nextTestText(kind: AnyKind, next: NextTest): { readonly order: s
   const stepTitle = (id: string) => kind.steps.find((each) => each.id === id)?.title ?? id;
   switch (next.kind) {
     case 'test': {
-      const { step, first, minutes, between } = next.worth;
+      const { step, before, minutes, between } = next.worth;
       const settles = `${minutes} min; would settle ${title(between[0])} against ${title(between[1])}.`;
-      if (first === null) return { order: stepTitle(step), why: settles };
-      return { order: stepTitle(first), why: `It opens ${inSentence(stepTitle(step))}: together ${settles}` };
+      if (before.length === 0) return { order: stepTitle(step), why: settles };
+      return { order: stepTitle(before[0]), why: `It opens ${inSentence(stepTitle(step))}: together ${settles}` };
     }
     case 'certain':
       return next.hypothesis.kind === 'no-fault'

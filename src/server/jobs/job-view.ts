@@ -9,6 +9,7 @@ import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import type { StepEvaluation, UnitEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepVerdict, UnitVerdict } from '@/core/vocabulary/verdict';
 import { ledgerOr, type LedgerTrouble } from '../diagnosis/job-ledger';
+import { orderByWorth } from '@/core/diagnosis/order-by-worth';
 import type { Ledger } from '@/core/diagnosis/ledger';
 import type { DueStep, VerificationState } from '@/core/judging/verification';
 import type { Repair } from '@/data/repairs';
@@ -205,11 +206,16 @@ export function likeliestOf(job: Job, { evaluation }: JobEvaluation, ledger: Led
   return { title: hypothesisTitle(sheetOf(job).kind, head.hypothesis), probability: head.probability };
 }
 
-/** The step that would tell most, where the run sheet is to begin with it; null where the plan's own order is. */
-function worthFirst({ orderedBy }: Job, ledger: Ledger | null): string | null {
-  return orderedBy === 'worth' && ledger?.next.kind === 'test'
-    ? (ledger.next.worth.first ?? ledger.next.worth.step)
-    : null;
+/** The steps as the run sheet is to go: by the plan, or by what they tell. */
+function inOrder({ orderedBy }: Job, steps: readonly StepView[], ledger: Ledger | null): readonly StepView[] {
+  if (orderedBy === 'plan' || !ledger) return steps;
+  const done = new Set(steps.filter(({ evaluation }) => evaluation.verdict !== 'not-run').map(({ id }) => id));
+  const order = orderByWorth(
+    steps.map(({ id }) => id),
+    done,
+    ledger.next,
+  );
+  return order.map((id) => steps.find((step) => step.id === id)!);
 }
 
 /** Everything the screens show of one job. */
@@ -232,7 +238,7 @@ async function viewOf(job: Job): Promise<JobView> {
   const by = (subject: string, act: Act['act']) =>
     acts.findLast((each) => each.subject === subject && each.act === act)?.person ?? null;
   const titleOf = (id: string) => kind.steps.find((each) => each.id === id)?.title ?? id;
-  const steps = evaluation.steps.map((step): StepView => {
+  const planned = evaluation.steps.map((step): StepView => {
     const definition = kind.steps.find((each) => each.id === step.step);
     if (!definition) throw new Error(`${kind.family} has no step ${step.step}`);
     const { id, title, why, minutes, kind: feed, cautions } = definition;
@@ -260,6 +266,7 @@ async function viewOf(job: Job): Promise<JobView> {
   });
   const openRun = openRunOf(runs);
   const { ledger, ledgerTrouble } = await ledgerOr(job, evaluated);
+  const steps = inOrder(job, planned, ledger);
   return {
     ledger,
     ledgerTrouble,
@@ -275,7 +282,7 @@ async function viewOf(job: Job): Promise<JobView> {
     familyTitle: kind.title,
     verdict: evaluation.verdict,
     steps,
-    nextStep: openRun?.step ?? worthFirst(job, ledger) ?? nextOf(steps, locks),
+    nextStep: openRun?.step ?? nextOf(steps, locks),
     openRun,
     conclusion: conclusionOf(job, evaluation),
     face: await keptFace(job, evaluated),

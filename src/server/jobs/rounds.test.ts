@@ -132,6 +132,9 @@ describe('a fault found, mended wrongly, mended rightly, and proved', () => {
     expect(highest(drawn.before)).toBeLessThan(0.97 * highest(drawn.now));
     expect(highest(drawn.expected)).toBeLessThan(0.97 * highest(drawn.now));
     expect((await asked('step=boost-curve')).expected).toBeNull();
+    // Fitted to a unit that was mended, next to nothing of it is left.
+    const { fitted } = await asked('step=boost-curve&expected=vacuum-valve-leak:0.6&fit=yes');
+    expect(fitted.severity).toBeLessThan(0.15);
   });
 
   it('keeps in which order a job’s run sheet begins', async () => {
@@ -140,7 +143,10 @@ describe('a fault found, mended wrongly, mended rightly, and proved', () => {
     expect(await ordered()).toBe('look-over');
     await ask(orderRoute.PUT, other.id, { orderedBy: 'worth' });
     expect((await findJob(other.id))?.orderedBy).toBe('worth');
-    const { ledger, nextStep } = await jobView(other.id);
+    const planned = (await jobView(other.id)).steps.map(({ id }) => id);
+    const { ledger, nextStep, steps } = await jobView(other.id);
+    expect(steps[0].id).toBe(nextStep);
+    expect([...planned].sort()).toEqual(steps.map(({ id }) => id).sort());
     expect(ledger?.next).toMatchObject({ kind: 'test', worth: { step: nextStep } });
     expect(nextStep).not.toBe('look-over');
   });

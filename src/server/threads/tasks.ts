@@ -3,7 +3,8 @@ import { checkSpec } from '@/core/formats/unit-sheet';
 import { ledgerOf, type Ledger, type LedgerAsked } from '@/core/diagnosis/ledger';
 import { readSignatures } from '../diagnosis/signature-file';
 import { suspectLog } from '@/core/diagnosis/suspect-log';
-import { analysisOf } from '@/core/judging/evaluate-unit';
+import { fitSeverity, type SeverityFit } from '@/core/diagnosis/fit-severity';
+import { analysisOf, type StepEvaluation } from '@/core/judging/evaluate-unit';
 import { questionedChannels, type QuestionedChannel } from '@/core/formats/questioned-channels';
 import type { Report } from '@/core/formats/report';
 import { inTodaysNames } from '@/core/procedure/todays-names';
@@ -77,6 +78,13 @@ export interface ExpectedWanted {
   readonly faults: readonly ActiveFault[];
 }
 
+export interface FitWanted {
+  readonly jobId: string;
+  readonly context: SentContext;
+  readonly steps: readonly StepEvaluation[];
+  readonly fault: string;
+}
+
 export interface LedgerWanted extends Omit<LedgerAsked, 'context' | 'openers'> {
   readonly sheet: Job['sheet'];
   readonly context: SentContext;
@@ -134,6 +142,15 @@ export const tasks = {
     const mounted = { unit, condition: conditionWith(kind.model, unit, faults) as unknown };
     const trace = observedTrace(kind, step, context, mounted);
     return trace ? comparedLines({ step, trace, context, analysis: step.analyse(trace, context) }) : [];
+  },
+
+  /** How much of a fault there is, fitted to what was measured; null where nothing that was measured says so. */
+  async fitted({ jobId, context: given, steps, fault }: FitWanted): Promise<SeverityFit | null> {
+    const job = await findJob(jobId);
+    if (!job) throw new Error(`job ${jobId} is gone`);
+    const { kind, unit } = sheetOf(job);
+    const table = readSignatures(kind, given.plan);
+    return table && fitSeverity(kind, table, { ...given, unit }, steps, fault);
   },
 
   /** Channels of a kept log whose unit or reference is in doubt. */

@@ -9,7 +9,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { AnyKind } from '@/core/contract/kind';
 import type { Ledger } from '@/core/diagnosis/ledger';
-import type { NextTest } from '@/core/diagnosis/next-test';
+import { beginsWith, type NextTest } from '@/core/diagnosis/next-test';
 import { kindOfSheet } from '@/core/families';
 import { inSentence } from '@/core/wording/in-sentence';
 import { nextTestText } from '@/core/wording/ledger-text';
@@ -26,7 +26,7 @@ import styles from './findings.module.css';
 function actionOf(jobId: string, next: NextTest): { readonly href: string; readonly title: string } {
   switch (next.kind) {
     case 'test':
-      return { href: `/jobs/${jobId}/bench/${next.worth.first ?? next.worth.step}`, title: 'Do this next' };
+      return { href: `/jobs/${jobId}/bench/${beginsWith(next.worth)}`, title: 'Do this next' };
     case 'finish-plan':
       return { href: `/jobs/${jobId}/bench/${next.step}`, title: 'Do this next' };
     case 'certain':
@@ -50,13 +50,13 @@ function NextBest({ view, kind, ledger }: { readonly view: JobView; readonly kin
         {others.length > 0 && (
           <p>
             Or:{' '}
-            {others.map(({ step, first, minutes }, at) => (
-              <span key={step}>
+            {others.map((other, at) => (
+              <span key={other.step}>
                 {at > 0 && ', '}
-                <Link href={`/jobs/${view.job.id}/bench/${first ?? step}`}>
-                  {inSentence(kind.steps.find((each) => each.id === step)?.title ?? step)}
+                <Link href={`/jobs/${view.job.id}/bench/${beginsWith(other)}`}>
+                  {inSentence(kind.steps.find((each) => each.id === other.step)?.title ?? other.step)}
                 </Link>{' '}
-                ({minutes} min)
+                ({other.minutes} min)
               </span>
             ))}
             .
@@ -70,7 +70,7 @@ function NextBest({ view, kind, ledger }: { readonly view: JobView; readonly kin
   );
 }
 
-/** Whether the run sheet begins with what tells most. */
+/** Whether the run sheet goes by what tells most. */
 function OrderSwitch({ view }: { readonly view: JobView }) {
   const router = useRouter();
   const [trouble, setTrouble] = useState('');
@@ -90,7 +90,7 @@ function OrderSwitch({ view }: { readonly view: JobView }) {
     <>
       <FormControlLabel
         control={<Switch checked={worth} onChange={(event) => void change(event.target.checked)} />}
-        label="The run sheet begins with what tells most"
+        label="The run sheet goes by what tells most"
       />
       <p>
         Off, it keeps the order of the plan, where one step prepares another. Steps for safety come first in either.

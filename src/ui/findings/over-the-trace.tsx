@@ -4,12 +4,14 @@ import { useState } from 'react';
 import type { LineOver } from '@/charts/over-each-other';
 import type { AnyKind } from '@/core/contract/kind';
 import { faultsOf } from '@/core/diagnosis/hypothesis';
-import type { LedgerRow } from '@/core/diagnosis/ledger';
-import { hypothesisTitle, strongest } from '@/core/wording/ledger-text';
+import { leadingFaults, type LedgerRow } from '@/core/diagnosis/ledger';
+import { inSentence } from '@/core/wording/in-sentence';
+import { extentText, hypothesisTitle, strongest } from '@/core/wording/ledger-text';
 import type { StepComparison } from '@/server/diagnosis/compare-step';
 import type { JobView } from '@/server/jobs/job-view';
 import { Choice } from '@/ui/parts/choice';
 import { ask } from '@/ui/shell/request';
+import { useShop } from '@/ui/shell/shop-context';
 import { ComparedChart } from './compared-chart';
 import styles from './findings.module.css';
 
@@ -32,9 +34,15 @@ function stepsToDraw({ view, kind, row }: Props): readonly { readonly id: string
   return done.toSorted((a, b) => rank(a.id) - rank(b.id)).map(({ id, title }) => ({ id, title }));
 }
 
+/** "run and rest and charge from empty". */
+function stepsNamed(view: JobView, steps: readonly string[]): string {
+  return steps.map((id) => inSentence(view.steps.find((step) => step.id === id)?.title ?? id)).join(' and ');
+}
+
 /** What this fault would draw, dashed over what was measured; worked out when it is asked for. */
 export function OverTheTrace(props: Props) {
   const { view, kind, row } = props;
+  const { units } = useShop();
   const steps = stepsToDraw(props);
   const [drawn, setDrawn] = useState<StepComparison | null>(null);
   const [busy, setBusy] = useState(false);
@@ -45,7 +53,9 @@ export function OverTheTrace(props: Props) {
     setTrouble('');
     const faults = faultsOf(row.hypothesis).map((id, at) => `${id}:${(row.severities[at] ?? 1).toFixed(3)}`);
     try {
-      const query = new URLSearchParams({ step, expected: faults.join('+') });
+      const leads = faultsOf(row.hypothesis).some((id) => view.ledger && leadingFaults(view.ledger).includes(id));
+      // A fault that is hardly likely is drawn as severe as it could be: fitted, it would be nothing.
+      const query = new URLSearchParams({ step, expected: faults.join('+'), ...(leads ? { fit: 'yes' } : {}) });
       setDrawn(await ask<StepComparison>(`/api/jobs/${view.job.id}/compared?${query}`));
     } catch (error) {
       setTrouble(error instanceof Error ? error.message : String(error));
@@ -80,6 +90,12 @@ export function OverTheTrace(props: Props) {
             <p>There is no trace of this step to draw it over: it was read off dials, or its log lacks the channels.</p>
           )}
           {drawn.expected === null && <p>No bench runs this step, so that nothing can be drawn beside it.</p>}
+          {drawn.fitted?.extent && (
+            <p>
+              Fitted to {stepsNamed(view, drawn.fitted.steps)}, on this sheet and in the air of the day:{' '}
+              {inSentence(extentText(drawn.fitted.extent, units))}.
+            </p>
+          )}
           {lines.length > 0 && <ComparedChart title={drawn.title} lines={lines} />}
         </>
       )}

@@ -239,6 +239,12 @@ export function JobPage({ view }: { readonly view: JobView }) {
               {by} judged this job anew, {when(at, 'moment')}: {what}. Papers that were issued stay as they are.
             </p>
           ))}
+          {job.orderedBy === 'worth' && (
+            <p className={styles.rejudged}>
+              In the order of what each step would tell, as the <Link href={`/jobs/${job.id}/findings`}>findings</Link>{' '}
+              have it; papers keep the order of the plan.
+            </p>
+          )}
           <List component="ol" className={styles.sheet}>
             {view.steps.map((step, at) => (
               <StepRow key={step.id} view={view} step={step} at={at} />

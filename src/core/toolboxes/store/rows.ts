@@ -41,7 +41,7 @@ declare module '../../procedure/workshop-limits' {
 export const storeRows = {
   characteristics: {
     'run-time': { title: 'Run time', unit: 's', as: 'time', dial: { kind: 'watch' } },
-    'rest-time': { title: 'Rest between runs', unit: 's', as: 'time', dial: { kind: 'watch' } },
+    'rest-time': { title: 'Rest between runs', unit: 's', as: 'time', dial: { kind: 'watch' }, inverse: true },
     'dead-pressure': {
       title: 'Pressure left',
       unit: 'kPa',
@@ -81,7 +81,7 @@ export const storeRows = {
       as: 'gauge',
       dial: { kind: 'reading', channel: 'accumulator_pressure' },
     },
-    'half-life': { title: 'Half-life', unit: 's', as: 'long-time', dial: { kind: 'watch' } },
+    'half-life': { title: 'Half-life', unit: 's', as: 'long-time', dial: { kind: 'watch' }, inverse: true },
     'levelling-leak-flow': {
       title: 'Leak of the levelling',
       unit: 'cm3/min',

@@ -67,7 +67,7 @@ const longestSoak = 30 * 86_400;
 
 /**
  * What a soak of `seconds` with the pump off shows: the oil lost (m3/s, its mean), and the time from cut-out to half of it, or to where
- * the store is empty. Left out where it is empty before the soak is over.
+ * the store is empty. The flow is left out where that comes before the soak is over.
  */
 export function soakTruth(circuit: StoreInCondition, step: string, seconds: number): Truth {
   const { store, condition, place } = circuit;
@@ -79,7 +79,7 @@ export function soakTruth(circuit: StoreInCondition, step: string, seconds: numb
   const halved = soaked({ ...circuit, condition: stops }, (pressure) => pressure <= floor, 0);
   return {
     ...(lost === null ? {} : { [`${step}: internal-leak-flow${place}`]: lost.lost / lost.time }),
-    ...(lost === null || halved === null ? {} : { [`${step}: half-life${place}`]: halved.time }),
+    ...(halved === null ? {} : { [`${step}: half-life${place}`]: halved.time }),
   };
 }
 
