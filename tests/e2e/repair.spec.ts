@@ -43,12 +43,16 @@ test('from the findings through a wrong repair and the right one to a release', 
   await ledger.getByText('Control piston sticks').first().click();
   await expect(ledger.getByRole('list', { name: 'For and against, by finding' }).first()).toContainText(/for \d+ dB/);
   await ledger.getByRole('button', { name: 'Draw what it would do over the trace' }).first().click();
-  await expect(page.getByRole('img', { name: /measured \(a line\), with .* \(dashed\)/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /measured \(a line\); with .* \(dashed\)/ })).toBeVisible();
+  await expect(ledger.getByText(/^Fitted to .*boost curve/)).toContainText(/about \d/);
   await expectAccessible(page, 'findings, opened');
 
   // The wrong part.
   await page.getByRole('link', { name: 'Say what was done' }).click();
-  await expect(page.getByRole('row', { name: /^Control piston and its seal at fault/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /^1 Control piston and its seal at fault/ })).toBeVisible();
+  // The unit's own diagram leads to the row of a part.
+  await page.getByRole('button', { name: /^1, Control piston and its seal, at fault/ }).click();
+  await expect(page.getByLabel('Control piston and its seal: what was done')).toBeFocused();
   await page.getByLabel('Return spring: what was done').selectOption('replaced');
   await page.getByLabel('Return spring: with what').fill('spring UL-S4');
   await page.reload();
@@ -71,7 +75,7 @@ test('from the findings through a wrong repair and the right one to a release', 
   await expect(page.getByRole('heading', { name: 'What is done again, round 3' })).toBeVisible();
   await proveUntil(page, async () => (await standing(page)) === 'Verified');
   const compared = page.getByRole('region', { name: 'Before and after' });
-  await expect(compared.getByRole('img', { name: /before \(dotted\), after \(a line\)/ })).toBeVisible();
+  await expect(compared.getByRole('img', { name: /before \(dotted\); after \(a line\)/ })).toBeVisible();
   await expect(compared.getByRole('table')).toContainText('Hysteresis');
   await expectAccessible(page, 'before and after');
   await tabTo(page, /To the paper/);
