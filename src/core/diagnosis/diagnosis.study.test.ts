@@ -12,7 +12,7 @@ const full = process.env.STUDY_SIZE === 'full';
 const sizes = full
   ? {
       rig: { ofEachFault: 4, every: 2, processes: 2 },
-      another: { ofEachFault: 1, every: 2, processes: 2 },
+      another: { ofEachFault: 0.5, every: 2, processes: 2 },
       'other-physics': { ofEachFault: 8, every: 2, processes: 2 },
     }
   : {

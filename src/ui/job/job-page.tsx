@@ -241,8 +241,10 @@ export function JobPage({ view }: { readonly view: JobView }) {
           ))}
           {job.orderedBy === 'worth' && (
             <p className={styles.rejudged}>
-              In the order of what each step would tell, as the <Link href={`/jobs/${job.id}/findings`}>findings</Link>{' '}
-              have it; papers keep the order of the plan.
+              {view.ledger?.next.kind === 'test'
+                ? 'In the order of what each step would tell, by the '
+                : 'In the plan’s own order: no step would tell more, by the '}
+              <Link href={`/jobs/${job.id}/findings`}>findings</Link>. Papers keep the order of the plan.
             </p>
           )}
           <List component="ol" className={styles.sheet}>
