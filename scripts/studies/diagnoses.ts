@@ -36,6 +36,8 @@ export interface RankedUnit {
   readonly severity: number | null;
   /** Place of the truth, from 1; of faults that the plan does not tell apart, that of the first of them. */
   readonly place: number;
+  /** The same with a third of the steps not done, which ones by chance. */
+  readonly placeWithout: number;
   readonly head: string;
   /** Of the leader, with what the plan does not tell from it. */
   readonly probability: number;
@@ -63,6 +65,9 @@ export interface PlanStudied {
 /** Geometries are drawn by other seeds than those of the tables. */
 const heldOut = 5000;
 const geometries = 4;
+
+/** Share of the steps that are left out, to see what a part of a plan tells. */
+const leftOut = 1 / 3;
 
 /** Share of a rival from which two faults count as not told apart by a plan. */
 const notToldApart = 0.25;
@@ -171,11 +176,15 @@ function studied(
 ): RankedUnit {
   const { kind, context } = tested;
   const { unit } = context;
-  const { ranked } = rankOf(tested, []);
+  const whole = rankOf(tested, []);
+  const { ranked } = whole;
   const id = truth.kind === 'fault' ? truth.fault : truth.kind === 'sound' ? 'no-fault' : 'not-in-this-list';
   const alikeTo = (one: string) => [one, ...twins.flatMap(([a, b]) => (a === one ? [b] : b === one ? [a] : []))];
   const alike = alikeTo(id);
   const head = hypothesisId(ranked[0].hypothesis);
+  const some = new Set(tested.steps.filter(() => random.uniform() > leftOut).map(({ step }) => step));
+  const placeIn = (ranking: Ranking) =>
+    1 + ranking.ranked.findIndex((each) => alike.includes(hypothesisId(each.hypothesis)));
   const own = ranked.find((each) => hypothesisId(each.hypothesis) === id);
   const found = truth.kind === 'fault' && own ? extentOf(kind, unit, truth.fault, own.severities, 0) : null;
   const fault = kind.model.faults.find((each) => each.id === id);
@@ -186,7 +195,8 @@ function studied(
     fault: id,
     seen,
     severity: truth.kind === 'fault' ? truth.severity : null,
-    place: 1 + ranked.findIndex((each) => alike.includes(hypothesisId(each.hypothesis))),
+    place: placeIn(whole),
+    placeWithout: placeIn(rankOf(tested, [], some)),
     head,
     probability: ranked
       .filter((each) => alikeTo(head).includes(hypothesisId(each.hypothesis)))

@@ -9,11 +9,9 @@ import { leverByItself } from '@/core/procedure/guide';
 import { runByItself, type Hand } from '@/core/rig/run-by-itself';
 import { mountedFor } from '@/core/rig/run-step';
 import { ordinaryNoise, standInRig } from '@/core/rig/stand-in-rig';
+import { studyRate } from './study-rate';
 import { dice, type Dice } from './second-writer/logger';
 import { writtenAgain } from './second-writer/written-again';
-
-/** Samples a second that a study can do with. */
-const studyRate = 100;
 
 /** What is the matter with a drawn unit. */
 export type DrawnFault =
@@ -89,7 +87,7 @@ export function benchTest(
       instruments: here.instruments,
       benchSeed: seed,
       runSeed: labelledSeed(seed, step.id),
-      sampleRate: Math.min(Math.max(studyRate, step.feeds.log.leastRate ?? 0), live.rate ?? Infinity),
+      sampleRate: studyRate(step),
       pairError: 0,
     };
     if (writer === 'rig') return runByItself(standInRig({ ...common, noise: ordinaryNoise }), live.guide(here));

@@ -43,7 +43,7 @@ export function compareWithTruth(
     steps,
     bench = 6,
     severity = toldAt,
-  }: { readonly steps: 'all' | 'that-tell'; readonly bench?: number; readonly severity?: number },
+  }: { readonly steps: 'all' | 'that-tell' | 'others'; readonly bench?: number; readonly severity?: number },
 ): Compared[] {
   const checked = checkKind(kind, 'study', kind.sheet.example.spec, 'study');
   if (!checked.ok) throw new Error('the example sheet is not valid');
@@ -59,7 +59,8 @@ export function compareWithTruth(
     .flatMap((step): Compared[] => {
       if (step.kind === 'look') return [];
       if (!step.characteristics.some((id) => truthOf(truth, step.id, id) !== undefined)) return [];
-      if (steps !== 'all' && fault && !fault.tells.includes(step.id)) return [];
+      const tells = fault === null || fault.tells.includes(step.id);
+      if (steps === (tells ? 'others' : 'that-tell')) return [];
       const here = { ...context, corrections };
       const analysis =
         step.kind === 'typed'
