@@ -30,8 +30,12 @@ const axles = [
   ['rl', 'rr'],
 ] as const;
 
+/** Brakes fill, and lines follow, up to so much later than a foot presses, s. */
+const latest = 0.1;
+
 /** Pedal force (N) and both axles' pressures (Pa gauge) while the pedal was pressed. */
 interface ByFoot {
+  readonly time: Float64Array;
   readonly force: Float64Array;
   readonly axles: readonly { readonly pressure: Float64Array; readonly channels: readonly string[] }[];
   readonly peak: number;
@@ -61,6 +65,7 @@ function findByFoot(trace: Trace): ByFoot | NoEvidence {
   };
   const key = over('ignition_on');
   return {
+    time: rows.time.subarray(from, to),
     force: rows.columns[lever].subarray(from, to).map((value) => value - zero),
     axles: axles.flatMap((pair) => {
       const channels = pair.map((wheel) => `wheel_pressure_${wheel}`).filter((channel) => recorded.includes(channel));
@@ -96,6 +101,14 @@ function byFootEvidence(found: ByFoot, { unit }: Context): Judged<ByFoot> {
   return evidence(found, [], doubts);
 }
 
+/** How quickly the foot went from one force to another, N/s. */
+function speedBetween({ time, force }: ByFoot, from: number, to: number): number {
+  const [begins, ends] = [force.findIndex((each) => each >= from), force.findIndex((each) => each >= to)];
+  const last = ends < 0 ? force.length - 1 : ends;
+  const seconds = time[last] - time[max(0, begins)];
+  return seconds > 0 ? (force[last] - force[max(0, begins)]) / seconds : 0;
+}
+
 function pressureOf(shown: Evidence<ByFoot>, context: Context): StepAnalysis {
   const { unit } = context;
   const at = unit.fallbackForce;
@@ -129,6 +142,7 @@ function pressureOf(shown: Evidence<ByFoot>, context: Context): StepAnalysis {
     random('fit', sqrt(lower.variance)),
     systematic('gauge-gain', ofGauge / sqrt(lower.channels.length)),
     systematic('gauge-gain', slope * ofCell),
+    systematic('timing', (slope * speedBetween(shown, from, to) * latest) / sqrt(3)),
   ];
   // More than a foot can give without any loss at all was helped.
   const lossless = (at * unit.pedalRatio) / unit.masterArea;
