@@ -12,6 +12,11 @@ import type { CorrectedPull } from './corrected-pull';
 
 const { abs, hypot, sqrt } = Math;
 
+/** The pull is averaged over so many shares of its input before it is broken into lines. */
+const bins = 240;
+/** The share that holds a break lies on neither line: standard uncertainty of the break for that, as a part of a share. */
+const ofShare = 1 / 8;
+
 export interface ControlPort {
   readonly characteristics: readonly Characteristic[];
   readonly events: readonly TraceEvent[];
@@ -34,7 +39,7 @@ export function controlPort(pull: CorrectedPull, runOutReached: boolean): Contro
     };
   }
   const { apply, plateau } = pull.pull;
-  const binned = binByX(pull.input.subarray(apply.from, apply.to), raw.subarray(apply.from, apply.to), 240);
+  const binned = binByX(pull.input.subarray(apply.from, apply.to), raw.subarray(apply.from, apply.to), bins);
   const three = fitSegments(binned, 3);
   const rest = meanOf(raw, pull.pull.restBefore.from, pull.pull.restBefore.to).mean;
   const reachesZero =
@@ -58,7 +63,7 @@ export function controlPort(pull: CorrectedPull, runOutReached: boolean): Contro
   const opening = fit.breaks[0];
   const characteristics = [
     measured('valve-opening-pressure', opening, [
-      random('fit', standard(0)),
+      random('fit', hypot(standard(0), ofShare * shareOf(pull))),
       random('noise', pull.zero),
       ...gaugeParts('input_pressure', opening, pull.context),
     ]),
@@ -70,6 +75,11 @@ export function controlPort(pull: CorrectedPull, runOutReached: boolean): Contro
     zero: reachesZero ? { input: fit.breaks[1], standard: standard(1) } : null,
     extrapolatedZero: opening - rest / fit.slopes[1],
   };
+}
+
+/** Width of one share of the input, Pa. */
+function shareOf({ pull }: CorrectedPull): number {
+  return (pull.peak - (pull.zero ?? 0)) / bins;
 }
 
 function controlRemainder(pull: CorrectedPull, raw: Float64Array, plateau: Span): Characteristic {
