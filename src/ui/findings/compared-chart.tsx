@@ -12,5 +12,12 @@ export function ComparedChart({ title, lines }: { readonly title: string; readon
   const { mode, systemMode } = useColorScheme();
   const tokens = chartTokens(mode === 'system' ? systemMode : mode);
   const text = overEachOtherText(title, lines, units);
-  return <Chart className={styles.chart} option={overEachOtherOption(lines, units, tokens)} text={text} />;
+  return (
+    <>
+      <Chart className={styles.chart} option={overEachOtherOption(lines, units, tokens)} text={text} />
+      {lines.some(({ line }) => line.found.length > 0) && (
+        <p className={styles.marks}>Marks on a line are what the analysis found there: cut-in, run-out, a knee.</p>
+      )}
+    </>
+  );
 }
