@@ -38,18 +38,18 @@ export function integrateNuisances({ off, variance, slipped, chance, columns }: 
   const each = new Float64Array(count);
   const precision = new Float64Array(count);
   const rests = new Float64Array(count);
-  const reaches = reachesOf(columns);
+  const rows = rowsOf(columns, count);
   let logDeterminant = 0;
   for (let round = 0; round < rounds; round++) {
     if (size > 0) {
       for (let i = 0; i < count; i++) precision[i] = weights[i] / variance[i];
-      fillNormal(normal, z, off, precision, columns, reaches);
+      fillNormal(normal, z, off, precision, rows);
       logDeterminant = choleskySolve(normal, z);
     }
-    rests.set(off);
-    for (let j = 0; j < size; j++) {
-      const column = columns[j];
-      for (let i = reaches[j][0]; i < reaches[j][1]; i++) rests[i] -= column[i] * z[j];
+    for (let i = 0; i < count; i++) {
+      let rest = off[i];
+      for (let at = rows.begin[i]; at < rows.begin[i + 1]; at++) rest -= rows.value[at] * z[rows.column[at]];
+      rests[i] = rest;
     }
     for (let i = 0; i < count; i++) {
       const rest = rests[i];
@@ -64,14 +64,28 @@ export function integrateNuisances({ off, variance, slipped, chance, columns }: 
   return { each, cost: -square / 2 - logDeterminant / 2 };
 }
 
-/** First figure that a column moves, and the one after the last. */
-function reachesOf(columns: readonly Float64Array[]): readonly (readonly [number, number])[] {
-  return columns.map((column) => {
-    let [from, to] = [0, column.length];
-    while (from < to && column[from] === 0) from++;
-    while (to > from && column[to - 1] === 0) to--;
-    return [from, to] as const;
+/** What moves each figure, figure by figure: few of all nuisances do. */
+interface Rows {
+  /** Where each figure begins, and after the last where it ends. */
+  readonly begin: Int32Array;
+  readonly column: Int32Array;
+  readonly value: Float64Array;
+}
+
+function rowsOf(columns: readonly Float64Array[], count: number): Rows {
+  const begin = new Int32Array(count + 1);
+  for (const each of columns) for (let i = 0; i < count; i++) if (each[i] !== 0) begin[i + 1]++;
+  for (let i = 0; i < count; i++) begin[i + 1] += begin[i];
+  const [column, value] = [new Int32Array(begin[count]), new Float64Array(begin[count])];
+  const next = begin.slice();
+  columns.forEach((each, j) => {
+    for (let i = 0; i < count; i++) {
+      if (each[i] === 0) continue;
+      column[next[i]] = j;
+      value[next[i]++] = each[i];
+    }
   });
+  return { begin, column, value };
 }
 
 /** Normal equations I + Jᵀ P J and Jᵀ P r, in place (lower triangle); P is the precision of each figure. */
@@ -80,28 +94,19 @@ function fillNormal(
   right: Float64Array,
   off: Float64Array,
   precision: Float64Array,
-  columns: readonly Float64Array[],
-  reaches: readonly (readonly [number, number])[],
+  { begin, column, value }: Rows,
 ): void {
-  const size = columns.length;
-  const scaled = new Float64Array(off.length);
-  for (let a = 0; a < size; a++) {
-    const column = columns[a];
-    const [from, to] = reaches[a];
-    let sum = 0;
-    for (let i = from; i < to; i++) {
-      scaled[i] = column[i] * precision[i];
-      sum += scaled[i] * off[i];
+  const size = right.length;
+  normal.fill(0);
+  right.fill(0);
+  for (let a = 0; a < size; a++) normal[a * size + a] = 1;
+  for (let i = 0; i < off.length; i++)
+    for (let at = begin[i]; at < begin[i + 1]; at++) {
+      const scaled = value[at] * precision[i];
+      const row = column[at] * size;
+      right[column[at]] += scaled * off[i];
+      for (let other = begin[i]; other <= at; other++) normal[row + column[other]] += scaled * value[other];
     }
-    right[a] = sum;
-    for (let b = 0; b <= a; b++) {
-      const other = columns[b];
-      const [first, last] = reaches[b];
-      let product = a === b ? 1 : 0;
-      for (let i = first > from ? first : from; i < to && i < last; i++) product += scaled[i] * other[i];
-      normal[a * size + b] = product;
-    }
-  }
 }
 
 /** Solves a positive definite system in place (Cholesky); returns the logarithm of its determinant. */
