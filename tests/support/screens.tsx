@@ -1,4 +1,6 @@
 import { ThemeProvider } from '@mui/material/styles';
+import createCache from '@emotion/cache';
+import { CacheProvider } from '@emotion/react';
 import { render } from '@testing-library/react';
 import type { ReactElement } from 'react';
 import { kindNamed } from '@/core/families';
@@ -121,14 +123,19 @@ export function jobViewOf(
   };
 }
 
+// jsdom draws nothing, and looks every rule of every sheet up whenever it is asked how something looks: the sheets stay out of its page.
+const unseenStyles = createCache({ key: 'css', container: document.createElement('div') });
+
 /** Renders a screen in its theme and shop. */
 export function show(element: ReactElement) {
   return render(
-    <ThemeProvider theme={theme}>
-      <ShopProvider shopName="Vennholm bench" people={people}>
-        {element}
-      </ShopProvider>
-    </ThemeProvider>,
+    <CacheProvider value={unseenStyles}>
+      <ThemeProvider theme={theme}>
+        <ShopProvider shopName="Vennholm bench" people={people}>
+          {element}
+        </ShopProvider>
+      </ThemeProvider>
+    </CacheProvider>,
   );
 }
 

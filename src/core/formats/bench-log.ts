@@ -1,5 +1,5 @@
 import { findChannel } from '../quantities/channels';
-import { findUnit, fromSi, unitOf } from '../quantities/measurement-unit';
+import { findUnit, fromSi, unitOf, type MeasurementUnit } from '../quantities/measurement-unit';
 import type { Trace } from '../traces/trace';
 import { applyMapping, mappingInTodaysNames, type LogNeeds, type MappedColumn } from './column-mapping';
 import { inferReference } from './infer-reference';
@@ -147,6 +147,22 @@ function refer(raw: RawLog, columns: readonly MappedColumn[], { ambient, assume 
 /** Figures without trailing noughts. */
 const plainly = Number;
 
+/** Readings of a gauge repeat, as it has a resolution: so many texts of a column are kept. */
+const textsKept = 4096;
+
+/** Writes the numbers of one column; a missing sample, the one number that is not itself, is an empty cell. */
+function cellWriter(unit: MeasurementUnit): (value: number) => string {
+  const known = new Map<number, string>();
+  return (value) => {
+    if (value !== value) return '';
+    const before = known.get(value);
+    if (before !== undefined) return before;
+    const text = `${plainly(fromSi(value, unit).toPrecision(10))}`;
+    if (known.size < textsKept) known.set(value, text);
+    return text;
+  };
+}
+
 /** Writes a trace as a bench log in the channels' file units; a missing sample is an empty cell. */
 export function writeBenchLog(trace: Trace, metadata: Readonly<Record<string, string>>): string {
   const ids = Object.keys(trace.columns);
@@ -154,13 +170,10 @@ export function writeBenchLog(trace: Trace, metadata: Readonly<Record<string, st
   const lines = Object.entries(metadata).map(([key, value]) => `# ${key}: ${value.replace(/[\r\n]+/g, ' ')}`);
   lines.push(['time [s]', ...ids.map((id, c) => `${id} [${units[c].symbol}]`)].join(','));
   const columns = ids.map((id) => trace.columns[id]);
+  const writers = units.map(cellWriter);
   for (let i = 0; i < trace.time.length; i++) {
     let line = `${plainly(trace.time[i].toFixed(6))}`;
-    for (let c = 0; c < columns.length; c++) {
-      const value = columns[c][i];
-      // A missing sample is the one number that is not itself.
-      line += value === value ? `,${plainly(fromSi(value, units[c]).toPrecision(10))}` : ',';
-    }
+    for (let c = 0; c < columns.length; c++) line += `,${writers[c](columns[c][i])}`;
     lines.push(line);
   }
   return `${lines.join('\n')}\n`;

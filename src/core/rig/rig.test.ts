@@ -5,6 +5,7 @@ import { checkKind } from '../formats/unit-sheet';
 import { concatTraces } from '../traces/trace';
 import { restControls } from '../physics/bench-controls';
 import { randomSource } from '../physics/random';
+import { recordingOf } from './recording';
 import { rigForStep, simulateStep } from './run-step';
 import { drawGaugeErrors, readGauge } from './stand-in-gauge';
 
@@ -66,6 +67,18 @@ describe('stand-in rig', () => {
     const after = rigForStep(kind, step, context, setting);
     after.restore(JSON.parse(JSON.stringify(before.snapshot())));
     expect(concatTraces([head, after.advance(250, controls)])).toEqual(whole);
+  });
+
+  it('records what it would give piece by piece, however often the recording has to grow', () => {
+    const controls = { ...restControls, lever: 300_000 };
+    const whole = rigForStep(kind, step, context, setting).advance(150, controls);
+    const rig = rigForStep(kind, step, context, setting);
+    const into = recordingOf(rig.channels, 4);
+    expect(into.last(rig.channels[0])).toBeUndefined();
+    for (const samples of [1, 2, 30, 117]) rig.record(into, samples, controls);
+    expect(into.trace()).toEqual(whole);
+    expect(into.last(rig.channels[0])).toBe(whole.columns[rig.channels[0]][149]);
+    expect(into.last('nowhere')).toBeUndefined();
   });
 
   it('samples at its rate without a gap', () => {

@@ -1,7 +1,8 @@
 import type { GuidePhase } from '../procedure/guide-phase';
-import { concatTraces, type Trace } from '../traces/trace';
+import type { Trace } from '../traces/trace';
 import { advanceGuide, controlsIn, guideDone, guideStart, leverByItself } from '../procedure/guide';
 import { restControls } from '../physics/bench-controls';
+import { recordingOf } from './recording';
 import type { StandInRig } from './stand-in-rig';
 
 const { max, round } = Math;
@@ -14,6 +15,9 @@ const leastSamples = 5;
 
 /** Recorded after a duty limit has switched everything off, so that the trace shows it, s. */
 export const afterCut = 1;
+
+/** Samples that a recording has room for at first. */
+const firstRoom = 4096;
 
 /** A guided step that has not ended after this long is broken off, s. */
 const longestStep = 3 * 3600;
@@ -39,18 +43,17 @@ const rigsOwn: Hand = { lever: leverByItself, longest: longestStep };
 export function runByItself(rig: StandInRig, phases: readonly GuidePhase[], hand: Hand = rigsOwn): Trace {
   const chunk = max(leastSamples, round(guideInterval * rig.sampleRate));
   const watched = watchedChannels(phases);
-  const parts: Trace[] = [];
+  const recording = recordingOf(rig.channels, firstRoom);
   let state = guideStart;
   for (let seconds = 0; !guideDone(phases, state) && seconds < hand.longest; seconds += chunk / rig.sampleRate) {
     const later = { ...state, elapsed: state.elapsed + chunk / rig.sampleRate };
     const lever = hand.lever(phases, later);
-    const part = rig.advance(chunk, controlsIn(phases, state, hand.lever(phases, state)), lever);
-    parts.push(part);
+    rig.record(recording, chunk, controlsIn(phases, state, hand.lever(phases, state)), lever);
     const readings: Record<string, number> = {};
-    for (const channel of watched) readings[channel] = part.columns[channel]?.[chunk - 1] ?? Number.NaN;
-    const input = (rig.leverChannel === null ? undefined : part.columns[rig.leverChannel]?.[chunk - 1]) ?? lever;
+    for (const channel of watched) readings[channel] = recording.last(channel) ?? Number.NaN;
+    const input = (rig.leverChannel === null ? undefined : recording.last(rig.leverChannel)) ?? lever;
     state = advanceGuide(phases, state, { dt: chunk / rig.sampleRate, input, lever, readings });
   }
-  if (state.cut) parts.push(rig.advance(max(1, round(afterCut * rig.sampleRate)), restControls));
-  return concatTraces(parts);
+  if (state.cut) rig.record(recording, max(1, round(afterCut * rig.sampleRate)), restControls);
+  return recording.trace();
 }

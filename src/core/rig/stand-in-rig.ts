@@ -2,6 +2,7 @@ import type { BenchControls } from '../physics/bench-controls';
 import { findChannel } from '../quantities/channels';
 import type { Instrument } from '../instruments/instrument';
 import type { Trace } from '../traces/trace';
+import { recordingOf, type Recording } from './recording';
 import type { Plant } from '../physics/plant';
 import { labelledSeed, randomSource, type RandomSource } from '../physics/random';
 import { drawGaugeErrors, readGauge, type GaugeErrors } from './stand-in-gauge';
@@ -67,6 +68,8 @@ export interface StandInRig {
   readonly sampleRate: number;
   /** Advances by `samples` samples, the lever moving evenly to `leverTo`, and returns what the gauges read, SI. */
   advance(samples: number, controls: BenchControls, leverTo?: number): Trace;
+  /** The same, added to a recording of its channels. */
+  record(into: Recording, samples: number, controls: BenchControls, leverTo?: number): void;
   /** True values now, SI, in the order of `channels`. */
   truth(): Float64Array;
   snapshot(): RigSnapshot;
@@ -134,29 +137,35 @@ export function standInRig(options: StandInRigOptions): StandInRig {
   const following = gauges.map(({ errors }) => (errors && errors.lag > 0 ? 1 - Math.exp(-interval / errors.lag) : 1));
   let samples = 0;
 
+  function record(into: Recording, count: number, controls: BenchControls, leverTo = controls.lever): void {
+    const moving = { ...controls };
+    const dt = interval / substeps;
+    const slope = (leverTo - controls.lever) / count;
+    const from = into.begin(count);
+    const [time, columns] = [into.time(), into.columns()];
+    for (let i = 0; i < count; i++) {
+      moving.lever = controls.lever + slope * (i + 1);
+      for (let k = 0; k < substeps; k++) plant.advance(dt, moving);
+      plant.read(truth);
+      samples++;
+      time[from + i] = samples * interval;
+      for (let c = 0; c < columns.length; c++) {
+        const { instrument, errors } = gauges[c];
+        lines[c] += (truth[c] - lines[c]) * following[c];
+        columns[c][from + i] = instrument && errors ? readGauge(lines[c], instrument, errors, source) : truth[c];
+      }
+    }
+  }
+
   return {
     channels,
     leverChannel: options.leverChannel,
     sampleRate: options.sampleRate,
-    advance(count, controls, leverTo = controls.lever) {
-      const moving = { ...controls };
-      const dt = interval / substeps;
-      const slope = (leverTo - controls.lever) / count;
-      const time = new Float64Array(count);
-      const columns = channels.map(() => new Float64Array(count));
-      for (let i = 0; i < count; i++) {
-        moving.lever = controls.lever + slope * (i + 1);
-        for (let k = 0; k < substeps; k++) plant.advance(dt, moving);
-        plant.read(truth);
-        samples++;
-        time[i] = samples * interval;
-        for (let c = 0; c < columns.length; c++) {
-          const { instrument, errors } = gauges[c];
-          lines[c] += (truth[c] - lines[c]) * following[c];
-          columns[c][i] = instrument && errors ? readGauge(lines[c], instrument, errors, source) : truth[c];
-        }
-      }
-      return { time, columns: Object.fromEntries(channels.map((channel, c) => [channel, columns[c]])) };
+    record,
+    advance(count, controls, leverTo) {
+      const into = recordingOf(channels, count);
+      record(into, count, controls, leverTo);
+      return into.trace();
     },
     truth() {
       plant.read(truth);

@@ -36,6 +36,7 @@ function trackingLog(
   const fine = 1e-4;
   const ahead = Math.round(truth.deadTime / fine);
   const past: number[] = [];
+  const follows = 1 - Math.exp(-fine / truth.lag);
   let [p, k] = [truth.offset, 0];
   const gaugeGain = 1 + (0.004 / Math.sqrt(3)) * random.normal();
   const pressure = time.map((until, i) => {
@@ -44,7 +45,7 @@ function trackingLog(
       const row = Math.min(target.length - 1, Math.floor(k * fine * rate + 1e-6));
       past.push(between === 'on-rows' ? target[row] : asked(k * fine));
       const late = past[Math.max(0, past.length - 1 - ahead)] ?? 0;
-      p += (1 - Math.exp(-fine / truth.lag)) * (truth.offset + truth.gain * (past.length - 1 >= ahead ? late : 0) - p);
+      p += follows * (truth.offset + truth.gain * (past.length - 1 >= ahead ? late : 0) - p);
     }
     return i === 0 ? truth.offset : p;
   });
