@@ -6,7 +6,7 @@ const modelStep = 0.02;
 const points = 60;
 const longestCharge = 1800;
 
-/** Pressures (Pa gauge) of a charge from empty, one each `modelStep`; `ended` where the pump stopped by itself. */
+/** A charge from empty: pressures (Pa gauge) one each `modelStep`, the last at its end (s); `ended` where the pump stopped by itself. */
 function chargeOf(store: StoreUnit, condition: CircuitCondition, surroundings: CircuitSurroundings) {
   const circuit = chargingCircuit(store, condition, surroundings, false);
   const pressures = [circuit.pressure()];
@@ -14,10 +14,13 @@ function chargeOf(store: StoreUnit, condition: CircuitCondition, surroundings: C
   while (pressures.length * modelStep < longestCharge) {
     circuit.advance(modelStep, { live: true, bleed: 0, taken: 0, elsewhere: 0 });
     if (circuit.running()) started = true;
+    if (started && !circuit.running()) {
+      const seconds = pressures.length * modelStep - circuit.sinceSwitched();
+      return { pressures: [...pressures, store.cutOut + condition.cutOutShift], seconds, ended: true };
+    }
     pressures.push(circuit.pressure());
-    if (started && !circuit.running()) return { pressures, ended: true };
   }
-  return { pressures, ended: false };
+  return { pressures, seconds: (pressures.length - 1) * modelStep, ended: false };
 }
 
 /** How long a store in a condition charges from empty until its pump stops, s; null where it never does. */
@@ -26,8 +29,8 @@ export function chargeSeconds(
   condition: CircuitCondition,
   surroundings: CircuitSurroundings,
 ): number | null {
-  const { pressures, ended } = chargeOf(store, condition, surroundings);
-  return ended ? (pressures.length - 1) * modelStep : null;
+  const { seconds, ended } = chargeOf(store, condition, surroundings);
+  return ended ? seconds : null;
 }
 
 /** A charge from empty of a sound store whose absolute precharge is `gas` times its sheet's: times (s) and pressures (Pa gauge). */
@@ -36,14 +39,16 @@ export function predictCharge(
   surroundings: CircuitSurroundings,
   gas = 1,
 ): { readonly seconds: number; readonly pressureAt: (time: number) => number } {
-  const { pressures } = chargeOf(store, { ...soundCircuit(), gas }, surroundings);
-  const end = (pressures.length - 1) * modelStep;
+  const { pressures, seconds } = chargeOf(store, { ...soundCircuit(), gas }, surroundings);
+  const last = pressures.length - 1;
   return {
-    seconds: end,
+    seconds,
     pressureAt: (time) => {
-      const at = Math.min(pressures.length - 1.000001, Math.max(0, time / modelStep));
-      const i = Math.floor(at);
-      return pressures[i] + (pressures[i + 1] - pressures[i]) * (at - i);
+      if (time <= 0 || last === 0) return pressures[0];
+      if (time >= seconds) return pressures[last];
+      const i = Math.min(last - 1, Math.floor(time / modelStep));
+      const width = i === last - 1 ? seconds - i * modelStep : modelStep;
+      return pressures[i] + ((pressures[i + 1] - pressures[i]) * (time - i * modelStep)) / width;
     },
   };
 }

@@ -77,6 +77,8 @@ export interface CircuitDrive {
 export interface ChargingCircuit {
   readonly state: GasAccumulatorState;
   readonly running: () => boolean;
+  /** How long before now its switch went, where it did in the last step; else 0, s. */
+  readonly sinceSwitched: () => number;
   readonly lamp: () => boolean;
   /** Gauge pressure, Pa. */
   readonly pressure: () => number;
@@ -120,32 +122,65 @@ export function chargingCircuit(
   const state = settledAccumulator(spec, charged ? ambient + reached : ambient, surroundings);
   if (gasAmount(spec) <= 0) throw new Error('an accumulator needs some gas');
   let running = 0;
+  let sinceSwitched = 0;
   let lamp = state.pressure - ambient < lampBelow ? 1 : 0;
+
+  const pressureNow = () => state.pressure - ambient;
+  const motion = (): number[] => [state.fluid, state.temperature, state.pressure, state.held];
+  const moveBack = (to: readonly number[]) => {
+    [state.fluid, state.temperature, state.pressure, state.held] = to;
+  };
+
+  /** Whether the pump is supplied at a pressure; between the thresholds it is as it was. */
+  const switchedAt = (pressure: number, was: number): number => {
+    if (pressure < cutIn) return 1;
+    return pressure > cutOut && !condition.stuck ? 0 : was;
+  };
+
+  function flow(dt: number, { bleed, taken, elsewhere }: Omit<CircuitDrive, 'live'>): void {
+    const pressure = pressureNow();
+    const pumping = running > 0 && !condition.dead;
+    const pumped = pumping ? store.pumpFlow * condition.flow * (1 + pumpSlip * (1 - pressure / store.cutOut)) : 0;
+    const back = pumping ? 0 : outletPerPascal * pressure;
+    const bled = bleed > 0 ? bleed * bleedFlow * sqrt(max(0, pressure) / bleedReference) : 0;
+    const relieved = pressure > relief ? (2 * store.pumpFlow * (pressure - relief)) / (relief * reliefWidth) : 0;
+    const net = pumped - leakPerPascal * pressure - back - bled - relieved - elsewhere;
+    advanceAccumulator(spec, state, dt, net * dt - taken, surroundings);
+  }
+
+  /** A step in which a threshold is crossed is gone in two, so that how long steps are does not move where a pump stops. */
+  function flowAndSwitch(dt: number, drive: CircuitDrive): void {
+    const [before, pressure] = [motion(), pressureNow()];
+    flow(dt, drive);
+    if (!drive.live) return;
+    const next = switchedAt(pressureNow(), running);
+    if (next === running) return;
+    const share = ((running > 0 ? cutOut : cutIn) - pressure) / (pressureNow() - pressure);
+    moveBack(before);
+    flow(share * dt, { ...drive, taken: share * drive.taken });
+    running = next;
+    sinceSwitched = (1 - share) * dt;
+    flow(sinceSwitched, { ...drive, taken: (1 - share) * drive.taken });
+  }
 
   return {
     state,
     running: () => running > 0 && !condition.dead,
+    sinceSwitched: () => sinceSwitched,
     lamp: () => lamp > 0,
-    pressure: () => state.pressure - ambient,
-    advance(dt, { live, bleed, taken, elsewhere }) {
-      const pressure = state.pressure - ambient;
-      if (!live) running = 0;
-      else if (pressure < cutIn) running = 1;
-      else if (pressure > cutOut && !condition.stuck) running = 0;
-      const pumping = running > 0 && !condition.dead;
-      const pumped = pumping ? store.pumpFlow * condition.flow * (1 + pumpSlip * (1 - pressure / store.cutOut)) : 0;
-      const back = pumping ? 0 : outletPerPascal * pressure;
-      const bled = bleed > 0 ? bleed * bleedFlow * sqrt(max(0, pressure) / bleedReference) : 0;
-      const relieved = pressure > relief ? (2 * store.pumpFlow * (pressure - relief)) / (relief * reliefWidth) : 0;
-      const net = pumped - leakPerPascal * pressure - back - bled - relieved - elsewhere;
-      advanceAccumulator(spec, state, dt, net * dt - taken, surroundings);
-      const now = state.pressure - ambient;
+    pressure: pressureNow,
+    advance(dt, drive) {
+      sinceSwitched = 0;
+      running = drive.live ? switchedAt(pressureNow(), running) : 0;
+      flowAndSwitch(dt, drive);
+      const now = pressureNow();
       if (now < lampBelow) lamp = 1;
       else if (now > lampBelow * (1 + lampBand)) lamp = 0;
     },
-    snapshot: () => [state.fluid, state.temperature, state.pressure, state.held, running, lamp],
+    snapshot: () => [...motion(), running, lamp],
     restore(numbers) {
-      [state.fluid, state.temperature, state.pressure, state.held, running, lamp] = numbers;
+      moveBack(numbers);
+      [running, lamp] = numbers.slice(4);
     },
   };
 }

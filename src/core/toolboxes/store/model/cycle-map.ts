@@ -34,14 +34,15 @@ export function predictCycle(
   let found: PredictedCycle | null = null;
   for (let cycle = 0; cycle < settlingCycles; cycle++) {
     const until = (running: boolean): { seconds: number; pressure: number } | null => {
-      let seconds = 0;
+      let seconds = circuit.sinceSwitched();
       while (circuit.running() !== running) {
         const dt = circuit.running() || circuit.pressure() < slowDown ? runStep : restStep;
         if (seconds > (circuit.running() ? longestRun : longestRest)) return null;
         circuit.advance(dt, { live: true, bleed: 0, taken: 0, elsewhere: 0 });
         seconds += dt;
       }
-      return { seconds, pressure: circuit.pressure() };
+      const switched = running ? store.cutIn + condition.cutInShift : store.cutOut + condition.cutOutShift;
+      return { seconds: seconds - circuit.sinceSwitched(), pressure: switched };
     };
     const filled = circuit.state.fluid;
     const rest = until(true);

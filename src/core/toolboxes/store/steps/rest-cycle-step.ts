@@ -46,7 +46,7 @@ export function restCycleStep<Unit>(kit: StoreKit<Unit>) {
         leastRows: 30,
       },
       live: {
-        rate: 10,
+        rate: 20,
         startsFrom: 'charged',
         guide: (context) => {
           const longest = Math.max(...soundCycles(context).map((cycle) => (cycle ? cycle.rest + cycle.run : 600)));
