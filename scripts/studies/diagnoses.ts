@@ -17,7 +17,7 @@ import type { PlanId, StepContext } from '@/core/procedure/step-context';
 import { benchTest, drawUnit, type DrawnFault, type Writer } from '../../tests/support/drawn-unit';
 import { shownEvidence, tableOf } from '../../tests/support/tables';
 import { testWholeUnit, wholeUnits } from '../../tests/support/second-writer/whole-units';
-import type { AnyWholeUnit } from '../../tests/support/second-writer/whole-units/whole-unit';
+import type { WholeUnit } from '../../tests/support/second-writer/whole-units/whole-unit';
 import { exampleBench, variedBench } from '../../tests/support/varied-bench';
 
 /*
@@ -325,13 +325,13 @@ const ofRig = (kind: AnyKind, plan: PlanId, writer: Writer): Units => {
   };
 };
 
-const ofOthers = (whole: AnyWholeUnit): Units => {
+const ofOthers = (whole: WholeUnit): Units => {
   const kind = kindNamed(whole.family);
   return {
     kind,
     plan: whole.plan,
     contexts: [exampleBench(kind, whole.plan).context],
-    faults: Object.keys(whole.faults),
+    faults: whole.faults,
     testOn: (context) => (truth, seed) => {
       const fault = truth.kind === 'fault' ? { fault: truth.fault, severe: (truth.severity - 0.2) / 0.8 } : null;
       return testWholeUnit(whole, kind, context, { fault, seed });

@@ -205,5 +205,13 @@ export function overEachOtherText(title: string, lines: readonly LineOver[], uni
     );
     return `${name} (${pointsAre[each.look]}) ${figures.join(', ')}${drawn === 'steps' ? ` ${uy.symbol}` : ''}`;
   });
-  return `${title}: ${told.join('; ')}.`;
+  return `${title}: ${[...told, ...soundText(lines, units)].join('; ')}.`;
+}
+
+/** Where sound ones would lie, where the picture marks it. */
+function soundText([first]: readonly LineOver[], units: DisplayUnits): string[] {
+  if (!first || first.line.sound.length === 0) return [];
+  const [ux, uy] = [axisOf(first.line.x, units).unit, axisOf(first.line.y, units).unit];
+  const places = first.line.sound.map(([x, y]) => `${figure(x, ux)} ${ux.symbol} and ${figure(y, uy)} ${uy.symbol}`);
+  return [`sound (a square) ${places.join(', ')}`];
 }

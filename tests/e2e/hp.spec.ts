@@ -299,6 +299,11 @@ test.describe('the command line', () => {
     const total = ledger.rows.reduce((sum: number, row: { probability: number }) => sum + row.probability, 0);
     expect(total).toBeCloseTo(1, 2);
     expect(ledger.rows[0].findings.map((each: { step: string }) => each.step)).toContain('vacuum-hold-applied');
+    const { fitted, severity } = ledger.rows[0];
+    expect(fitted).toMatchObject({ unit: 'cm3/min', sound: 0, lies: 'inside' });
+    expect(fitted.steps).toContain('vacuum-hold-applied');
+    // Fitted to this sheet it is known better than by the tables of all sizes.
+    expect(fitted.expandedUncertainty).toBeLessThan(severity[0].expandedUncertainty);
     expect(ledger.next.kind).toBe('certain');
     const asked = hp('diagnose', '--unit', at('unit.json'), '--symptom', 'hard-pedal');
     expect(JSON.parse(asked.out).nextTest).toMatchObject({ step: expect.any(String), minutes: expect.any(Number) });

@@ -112,6 +112,11 @@ test('the next best test is named from the complaint alone, and the run sheet ca
   await expect(page.getByRole('switch')).toBeChecked();
   await page.getByRole('link', { name: 'Run sheet', exact: true }).click();
   await expect(page.getByRole('link', { name: `To the bench: ${order.toLowerCase()}` })).toBeVisible();
+  // The bench of the job is the bench of what comes next.
+  const toBench = await page.getByRole('link', { name: /^To the bench:/ }).getAttribute('href');
+  await page.goto(`${page.url()}/bench`);
+  await page.waitForURL(`**${toBench}`);
+  await page.goBack();
   // The whole sheet goes by it, and nothing of the plan is missing.
   const sheet = page.getByRole('listitem').filter({ has: page.getByRole('link') });
   await expect(page.locator('ol > li').first()).toContainText(order);

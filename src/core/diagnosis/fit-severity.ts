@@ -5,9 +5,10 @@ import type { StepContext } from '../procedure/step-context';
 import { observe } from '../rig/observe';
 import { evidenceOf, type SeenFigure } from './evidence';
 import { extentOf, type FaultExtent } from './ledger';
+import { severityOf, type SeverityShare } from './rank';
 import type { SignatureTable } from './signature-table';
 
-const { abs, exp, hypot, max, min, sqrt } = Math;
+const { abs, exp, hypot, max, min } = Math;
 
 /** How much of a fault there is, fitted to what was measured by the model of the unit at hand. */
 export interface SeverityFit {
@@ -15,6 +16,8 @@ export interface SeverityFit {
   /** From 0 to 1, and its standard uncertainty. */
   readonly severity: number;
   readonly standard: number;
+  /** Whether what fits best lies inside what was tried, or at its end: then it may as well lie beyond. */
+  readonly lies: 'inside' | 'at-the-least' | 'at-the-most';
   /** In the fault's own figure; null for one that has none. */
   readonly extent: FaultExtent | null;
   /** Steps whose figures it was fitted to. */
@@ -35,8 +38,8 @@ const worthFitting = 2;
 const ownDoubt = 0.02;
 const movedDoubt = 0.04;
 
-/** Severities of the fit itself. */
-const steps = 240;
+/** Severities that the fit is looked for at. */
+const lineSteps = 240;
 
 interface Moved {
   readonly step: string;
@@ -123,6 +126,48 @@ function misfit(table: SignatureTable, moved: readonly Moved[], places: readonly
   return sum;
 }
 
+/** All severities that were tried, evenly from the least to the most, each with how badly it fits. */
+interface Misfits {
+  readonly severities: readonly number[];
+  readonly lost: readonly number[];
+}
+
+function misfitsOf(table: SignatureTable, moved: readonly Moved[], tried: readonly Tried[]): Misfits {
+  const [least, most] = [tried[0].severity, tried[tried.length - 1].severity];
+  const severities = Array.from({ length: lineSteps + 1 }, (_, at) => least + ((most - least) * at) / lineSteps);
+  return { severities, lost: severities.map((severity) => misfit(table, moved, between(tried, severity))) };
+}
+
+/**
+ * How likely each severity is. Where even the best fits worse than its uncertainties allow, they are taken to be that much larger
+ * (Birge, Physical Review 40, 1932).
+ */
+function sharesOf({ severities, lost }: Misfits, figures: number): readonly SeverityShare[] {
+  const lowest = min(...lost);
+  const larger = max(1, (2 * lowest) / figures);
+  const weights = lost.map((each) => exp((lowest - each) / larger));
+  const total = weights.reduce((sum, each) => sum + each, 0);
+  return severities.map((severity, at) => ({ severities: [severity], share: weights[at] / total }));
+}
+
+/** The coarse severities, and finer ones about the one of them that fits best; in order. */
+function tryAll(tryAt: (severity: number) => Tried, lostAt: (tried: Tried) => number): readonly Tried[] {
+  const first = coarse.map(tryAt);
+  const costs = first.map(lostAt);
+  const best = costs.indexOf(min(...costs));
+  const [from, to] = [coarse[max(0, best - 1)], coarse[min(coarse.length - 1, best + 1)]];
+  const more = Array.from({ length: finer }, (_, at) => from + ((to - from) * (at + 1)) / (finer + 1))
+    .filter((severity) => !first.some((each) => abs(each.severity - severity) < 1e-6))
+    .map(tryAt);
+  return [...first, ...more].toSorted((a, b) => a.severity - b.severity);
+}
+
+function liesAt({ lost }: Misfits): SeverityFit['lies'] {
+  const best = lost.indexOf(min(...lost));
+  if (best === 0) return 'at-the-least';
+  return best === lost.length - 1 ? 'at-the-most' : 'inside';
+}
+
 /**
  * Fits the severity of one fault to the figures of the steps that it moves most, the unit's own model run for the sheet, the air and the
  * instruments at hand: what the tables of signatures lose between sizes and severities is not lost here. Null where nothing that was
@@ -142,27 +187,18 @@ export function fitSeverity(
     const condition: unknown = conditionWith(kind.model, context.unit, [{ id: fault, severity }]);
     return { severity, places: moved.map((each) => placesAt(kind, table, context, each, condition)) };
   };
-  const first = coarse.map(tryAt);
-  const costs = first.map(({ places }) => misfit(table, moved, places));
-  const best = costs.indexOf(min(...costs));
-  const [from, to] = [coarse[max(0, best - 1)], coarse[min(coarse.length - 1, best + 1)]];
-  const more = Array.from({ length: finer }, (_, at) => from + ((to - from) * (at + 1)) / (finer + 1))
-    .filter((severity) => !first.some((each) => abs(each.severity - severity) < 1e-6))
-    .map(tryAt);
-  const tried = [...first, ...more].toSorted((a, b) => a.severity - b.severity);
-  const [least, most] = [tried[0].severity, tried[tried.length - 1].severity];
-  const line = Array.from({ length: steps + 1 }, (_, at) => least + ((most - least) * at) / steps);
-  const lost = line.map((severity) => misfit(table, moved, between(tried, severity)));
-  const lowest = min(...lost);
-  const weights = lost.map((each) => exp(lowest - each));
-  const total = weights.reduce((sum, each) => sum + each, 0);
-  const shares = line.map((severity, at) => ({ severities: [severity], share: weights[at] / total }));
-  const severity = shares.reduce((sum, each) => sum + each.share * each.severities[0], 0);
-  const variance = shares.reduce((sum, each) => sum + each.share * (each.severities[0] - severity) ** 2, 0);
+  const tried = tryAll(tryAt, ({ places }) => misfit(table, moved, places));
+  const misfits = misfitsOf(table, moved, tried);
+  const shares = sharesOf(
+    misfits,
+    moved.reduce((sum, { seen }) => sum + seen.length, 0),
+  );
+  const found = severityOf({ severities: shares })!;
   return {
     fault,
-    severity,
-    standard: sqrt(variance),
+    severity: found.mean,
+    standard: found.standard,
+    lies: liesAt(misfits),
     extent: extentOf(kind, context.unit, fault, shares, 0),
     steps: moved.map((each) => each.step),
   };

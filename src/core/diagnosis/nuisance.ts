@@ -1,4 +1,4 @@
-const { exp, log, sqrt, PI } = Math;
+const { abs, exp, log, max, sqrt, PI } = Math;
 
 /** Figures as they were seen beside what one hypothesis lets expect of them; all in the figures' coordinates. */
 export interface Compared {
@@ -20,8 +20,9 @@ export interface Integrated {
   readonly cost: number;
 }
 
-/** Rounds in which figures that nothing explains lose their say about the nuisances. */
+/** Rounds in which figures that nothing explains lose their say about the nuisances; fewer where none changes its say any more. */
 const rounds = 3;
+const noChange = 1e-4;
 
 /**
  * Likelihood of figures with everything in which sound units differ integrated out. The nuisances are standard normal and move
@@ -51,13 +52,17 @@ export function integrateNuisances({ off, variance, slipped, chance, columns }: 
       for (let at = rows.begin[i]; at < rows.begin[i + 1]; at++) rest -= rows.value[at] * z[rows.column[at]];
       rests[i] = rest;
     }
+    let change = 0;
     for (let i = 0; i < count; i++) {
       const rest = rests[i];
       const fits = (chance[i] * exp((-rest * rest) / (2 * variance[i]))) / sqrt(2 * PI * variance[i]);
       const both = fits + slipped[i];
-      weights[i] = both > 0 ? fits / both : 0;
+      const weight = both > 0 ? fits / both : 0;
+      change = max(change, abs(weight - weights[i]));
+      weights[i] = weight;
       each[i] = log(both);
     }
+    if (change < noChange) break;
   }
   let square = 0;
   for (let j = 0; j < size; j++) square += z[j] * z[j];
@@ -113,16 +118,19 @@ function fillNormal(
 function choleskySolve(matrix: Float64Array, right: Float64Array): number {
   const size = right.length;
   let logDeterminant = 0;
-  for (let a = 0; a < size; a++)
-    for (let b = 0; b <= a; b++) {
-      let sum = matrix[a * size + b];
-      for (let k = 0; k < b; k++) sum -= matrix[a * size + k] * matrix[b * size + k];
-      if (a !== b) matrix[a * size + b] = sum / matrix[b * size + b];
-      else {
-        matrix[a * size + a] = sqrt(sum);
-        logDeterminant += log(sum);
-      }
+  for (let a = 0; a < size; a++) {
+    const row = a * size;
+    for (let b = 0; b < a; b++) {
+      const other = b * size;
+      let sum = matrix[row + b];
+      for (let k = 0; k < b; k++) sum -= matrix[row + k] * matrix[other + k];
+      matrix[row + b] = sum / matrix[other + b];
     }
+    let pivot = matrix[row + a];
+    for (let k = 0; k < a; k++) pivot -= matrix[row + k] * matrix[row + k];
+    matrix[row + a] = sqrt(pivot);
+    logDeterminant += log(pivot);
+  }
   for (let a = 0; a < size; a++) {
     for (let k = 0; k < a; k++) right[a] -= matrix[a * size + k] * right[k];
     right[a] /= matrix[a * size + a];

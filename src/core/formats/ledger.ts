@@ -61,7 +61,7 @@ const writeWorth = ({ step, before, minutes, gain }: Worth) => ({ step, before, 
 /** What a row's severity comes to by the unit's own model, and the steps that it was fitted to. */
 function fittedTo({ id }: LedgerRow, fits: readonly SeverityFit[]): object {
   const fit = fits.find((each) => each.fault === id);
-  return fit?.extent ? { fitted: { ...writeExtent(fit.extent), steps: fit.steps } } : {};
+  return fit?.extent ? { fitted: { ...writeExtent(fit.extent), lies: fit.lies, steps: fit.steps } } : {};
 }
 
 /** The whole ledger with what every finding says for and against each row, decibans, and the severities that were fitted; sentences in kPa. */

@@ -1,4 +1,5 @@
 import type { AnyKind } from '../contract/kind';
+import type { SeverityFit } from '../diagnosis/fit-severity';
 import type { FaultExtent, LedgerRow } from '../diagnosis/ledger';
 import { faultsOf, hypothesisId, type Hypothesis } from '../diagnosis/hypothesis';
 import type { Finding } from '../diagnosis/likelihood';
@@ -42,6 +43,34 @@ export function extentText({ title, as, value, expanded }: FaultExtent, units: D
   const unit = shownUnit(as, units);
   const symbol = unit.symbol === '1' ? '' : ` ${unit.symbol}`;
   return `${title}: about ${figure(value, unit, expanded)}${symbol}`;
+}
+
+const beyondText: Readonly<Record<SeverityFit['lies'], string>> = {
+  inside: '',
+  'at-the-least': ', or less: the model was tried no further',
+  'at-the-most': ', or more: the model was tried no further',
+};
+
+/** Why the severity of a fault is fitted to what was measured, or is not. */
+export type Fitting = 'asked' | 'two-at-once' | 'hardly-likely';
+
+const unfittedText: Readonly<Record<Exclude<Fitting, 'asked'>, string>> = {
+  'two-at-once': 'Drawn as severe as they most likely are: only a fault that stands alone is fitted.',
+  'hardly-likely': 'Drawn as severe as it most likely would be: it is not likely enough to be fitted.',
+};
+
+/** How severe a fault is that is drawn, and where that comes from. */
+export function fitText(
+  fit: SeverityFit | null,
+  fitting: Fitting,
+  stepsNamed: (steps: readonly string[]) => string,
+  units: DisplayUnits,
+): string {
+  if (fitting !== 'asked') return unfittedText[fitting];
+  if (!fit) return 'Drawn as severe as it most likely is: nothing that was measured tells how much of it there is.';
+  const by = `Fitted to ${stepsNamed(fit.steps)}, on this sheet and in the air of the day`;
+  if (!fit.extent) return `${by}; no amount of it can be told.`;
+  return `${by}: ${inSentence(extentText(fit.extent, units))}${beyondText[fit.lies]}.`;
 }
 
 /** What a finding was, by its step: the figure that says most, beside what it was held against. */

@@ -8,6 +8,7 @@ import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
 import type { MappedColumn } from '@/core/formats/column-mapping';
+import { onwardFrom } from './onward';
 import { mappingQuestions, type MappingQuestion } from '@/core/formats/mapping-questions';
 import { isRowProblem } from '@/core/vocabulary/read-problem';
 import type { Site } from '@/core/formats/site-file';
@@ -103,9 +104,7 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
   const [trouble, setTrouble] = useState('');
   const locked = useShut(view, stepId);
   const unread = step.cautions.filter((id) => !view.cautions.some((each) => each.caution === id));
-  const later = view.steps
-    .slice(view.steps.findIndex((each) => each.id === stepId) + 1)
-    .find((each) => each.evaluation.verdict === 'not-run');
+  const onward = onwardFrom(view, stepId);
   const judged = state.kind === 'mapped' ? state.judged : null;
 
   const mapped = state.kind === 'mapped';
@@ -155,7 +154,7 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
     attempt(async () => {
       if (questions.length > 0) throw new Error('Answer first what is asked about its columns.');
       await log.keep({ jobId: view.job.id, step: stepId, person });
-      router.push(later ? `/jobs/${view.job.id}/bench/${later.id}` : `/jobs/${view.job.id}`);
+      router.push(onward.hrefOnceKept);
       router.refresh();
     });
   const primary = primaryNow();

@@ -4,6 +4,7 @@ import TextField from '@mui/material/TextField';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { onwardFrom } from './onward';
 import { kindOfSheet } from '@/core/families';
 import { writtenKey, type LookStep } from '@/core/procedure/look-step';
 import type { CautionId } from '@/core/vocabulary/caution-id';
@@ -53,10 +54,7 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
   const shut = useShut(view, stepId);
   // What was kept stays to be read; a new look waits for the interlock.
   const locked = done ? null : shut;
-  const later = view.steps
-    .slice(view.steps.findIndex((each) => each.id === stepId) + 1)
-    .find((each) => each.evaluation.verdict === 'not-run');
-  const onward = () => router.push(later ? `/jobs/${view.job.id}/bench/${later.id}` : `/jobs/${view.job.id}`);
+  const { later, href, hrefOnceKept } = onwardFrom(view, stepId);
 
   const attempt = async (work: () => Promise<void>) => {
     if (busy) return;
@@ -78,7 +76,7 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
     attempt(async () => {
       await send(`/api/jobs/${view.job.id}/looks`, { step: stepId, findings: marked, person });
       dropText(draftKey);
-      onward();
+      router.push(hrefOnceKept);
       router.refresh();
     });
   const primary = locked
@@ -86,7 +84,7 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
     : unread.length > 0
       ? { title: 'I have read these', run: () => void acknowledge() }
       : done
-        ? { title: later ? `Next: ${later.title.toLowerCase()}` : 'Back to the job', run: onward }
+        ? { title: later ? `Next: ${later.title.toLowerCase()}` : 'Back to the job', run: () => router.push(href) }
         : { title: 'Keep these findings', run: () => void keep() };
   useKeyActions({
     primary: primary.run,

@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import { useColorScheme } from '@mui/material/styles';
 import { useRouter } from 'next/navigation';
 import { useMemo, useRef, type ReactNode } from 'react';
+import { onwardFrom } from './onward';
 import { extremes, readingsNow } from '@/core/traces/readings-now';
 import { pictureOf } from '@/core/procedure/picture';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
@@ -167,12 +168,10 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
     lever.release();
     void run.command({ kind: 'by-itself', on });
   };
-  const laterStep = view.steps
-    .slice(view.steps.findIndex((each) => each.id === stepId) + 1)
-    .find((each) => each.evaluation.verdict === 'not-run');
+  const { later, href } = onwardFrom(view, stepId);
   const undone = view.steps.find((each) => each.shut?.opener === stepId && each.evaluation.verdict === 'not-run');
   const titleOf = (id: string) => view.steps.find((each) => each.id === id)?.title ?? id;
-  const onward = () => router.push(laterStep ? `/jobs/${view.job.id}/bench/${laterStep.id}` : `/jobs/${view.job.id}`);
+  const onward = () => router.push(href);
 
   // A run that is there is finished and judged whatever its own charging has locked.
   const shutNow = idle && !elsewhere ? locked : null;
@@ -190,7 +189,7 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
       byItself,
       aside: view.aside.includes(stepId),
       undone: undone ? undone.title : null,
-      later: laterStep ? laterStep.title : null,
+      later: later ? later.title : null,
     },
     { ...run, go, acknowledge, byItselfTo, onward },
   );

@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import type { Site } from '@/core/formats/site-file';
+import { onwardFrom } from './onward';
 import { entryOf } from '@/core/dials/characteristic-entry';
 import type { JudgedStep } from '@/core/judging/evaluate-unit';
 import { fromSi, type MeasurementUnit } from '@/core/quantities/measurement-unit';
@@ -55,9 +56,7 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
   const locked = useShut(view, stepId);
   const unread = step.cautions.filter((id) => !view.cautions.some((each) => each.caution === id));
   const kept = view.steps.find((each) => each.id === stepId)?.runs.filter((run) => run.ofThisRound).length ?? 0;
-  const later = view.steps
-    .slice(view.steps.findIndex((each) => each.id === stepId) + 1)
-    .find((each) => each.evaluation.verdict === 'not-run');
+  const { hrefOnceKept } = onwardFrom(view, stepId);
 
   const attempt = async (work: () => Promise<void>) => {
     if (busy) return;
@@ -91,7 +90,7 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
       const { values: readings, standIn, confirmed } = typed;
       await send(`/api/jobs/${view.job.id}/readings`, { step: stepId, readings, person, standIn, confirmed });
       typed.clear();
-      router.push(later ? `/jobs/${view.job.id}/bench/${later.id}` : `/jobs/${view.job.id}`);
+      router.push(hrefOnceKept);
       router.refresh();
     });
   const takeStandIn = () =>

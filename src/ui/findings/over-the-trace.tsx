@@ -6,7 +6,7 @@ import type { AnyKind } from '@/core/contract/kind';
 import { faultsOf } from '@/core/diagnosis/hypothesis';
 import { leadingFaults, type LedgerRow } from '@/core/diagnosis/ledger';
 import { inSentence } from '@/core/wording/in-sentence';
-import { extentText, hypothesisTitle, strongest } from '@/core/wording/ledger-text';
+import { fitText, hypothesisTitle, strongest, type Fitting } from '@/core/wording/ledger-text';
 import type { StepComparison } from '@/server/diagnosis/compare-step';
 import type { JobView } from '@/server/jobs/job-view';
 import { Choice } from '@/ui/parts/choice';
@@ -34,6 +34,12 @@ function stepsToDraw({ view, kind, row }: Props): readonly { readonly id: string
   return done.toSorted((a, b) => rank(a.id) - rank(b.id)).map(({ id, title }) => ({ id, title }));
 }
 
+/** A fault that is hardly likely is drawn as severe as it most likely would be: fitted, it would be nothing. */
+function fittingOf({ ledger }: JobView, { hypothesis }: LedgerRow): Fitting {
+  if (hypothesis.kind !== 'fault') return 'two-at-once';
+  return ledger && leadingFaults(ledger).includes(hypothesis.fault) ? 'asked' : 'hardly-likely';
+}
+
 /** "run and rest and charge from empty". */
 function stepsNamed(view: JobView, steps: readonly string[]): string {
   return steps.map((id) => inSentence(view.steps.find((step) => step.id === id)?.title ?? id)).join(' and ');
@@ -47,15 +53,18 @@ export function OverTheTrace(props: Props) {
   const [drawn, setDrawn] = useState<StepComparison | null>(null);
   const [busy, setBusy] = useState(false);
   const [trouble, setTrouble] = useState('');
+  const fitting = fittingOf(view, row);
   if (steps.length === 0) return null;
   const draw = async (step: string) => {
     setBusy(true);
     setTrouble('');
     const faults = faultsOf(row.hypothesis).map((id, at) => `${id}:${(row.severities[at] ?? 1).toFixed(3)}`);
     try {
-      const leads = faultsOf(row.hypothesis).some((id) => view.ledger && leadingFaults(view.ledger).includes(id));
-      // A fault that is hardly likely is drawn as severe as it could be: fitted, it would be nothing.
-      const query = new URLSearchParams({ step, expected: faults.join('+'), ...(leads ? { fit: 'yes' } : {}) });
+      const query = new URLSearchParams({
+        step,
+        expected: faults.join('+'),
+        ...(fitting === 'asked' ? { fit: 'yes' } : {}),
+      });
       setDrawn(await ask<StepComparison>(`/api/jobs/${view.job.id}/compared?${query}`));
     } catch (error) {
       setTrouble(error instanceof Error ? error.message : String(error));
@@ -90,11 +99,8 @@ export function OverTheTrace(props: Props) {
             <p>There is no trace of this step to draw it over: it was read off dials, or its log lacks the channels.</p>
           )}
           {drawn.expected === null && <p>No bench runs this step, so that nothing can be drawn beside it.</p>}
-          {drawn.fitted?.extent && (
-            <p>
-              Fitted to {stepsNamed(view, drawn.fitted.steps)}, on this sheet and in the air of the day:{' '}
-              {inSentence(extentText(drawn.fitted.extent, units))}.
-            </p>
+          {drawn.expected !== null && (
+            <p>{fitText(drawn.fitted, fitting, (steps) => stepsNamed(view, steps), units)}</p>
           )}
           {lines.length > 0 && <ComparedChart title={drawn.title} lines={lines} />}
         </>

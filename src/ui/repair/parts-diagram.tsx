@@ -46,7 +46,7 @@ export function PartsDiagram({ kind, parts, blame, touched }: Props) {
         onChoose={(part) => document.getElementById(choiceOf(part))?.focus()}
       />
       <figcaption>
-        Numbers are those of the rows below. Dark: the findings point at it. Dashed about it: something was done to it.
+        Numbers are those of the rows below. Dark: the findings point at it. A second frame: something was done to it.
       </figcaption>
     </figure>
   );

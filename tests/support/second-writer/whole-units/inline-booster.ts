@@ -4,7 +4,7 @@ import { goodGauge, writeLog, type Dice, type Gauging } from '../logger';
 import { pullLog } from '../pull-logs';
 import { ambient, foot, gauge, vacuumGauge } from '../step-case';
 import { someVacuumGauge, vacuumHoldLog } from '../vacuum-hold';
-import { log, type WholeUnit } from './whole-unit';
+import { log, wholeUnit } from './whole-unit';
 
 const { exp, max, min } = Math;
 
@@ -229,7 +229,7 @@ function released(booster: Booster, luck: Dice) {
   );
 }
 
-export const inlineBooster: WholeUnit<Booster> = {
+export const inlineBooster = wholeUnit<Booster>({
   family: 'vacuum-inline',
   plan: 'bench',
   sound: (luck) => {
@@ -325,4 +325,4 @@ export const inlineBooster: WholeUnit<Booster> = {
         return null;
     }
   },
-};
+});

@@ -4,7 +4,7 @@ import { goodGauge, writeLog, type Dice, type Gauging, type Signal } from '../lo
 import { onLines } from '../pull-logs';
 import { gasPressures } from '../store-gas';
 import { ambient, foot, gauge, onOff } from '../step-case';
-import { log, type WholeUnit } from './whole-unit';
+import { log, wholeUnit } from './whole-unit';
 
 const { abs, exp, max, min, round } = Math;
 
@@ -183,7 +183,7 @@ function dead(valve: Valve, luck: Dice) {
   return log(writeLog({ ...twoStores(both, luck), pedal_angle: pedal }, { seconds: 59, rate: 20, jitter: 0.1 }, luck));
 }
 
-export const pedalValve: WholeUnit<Valve> = {
+export const pedalValve = wholeUnit<Valve>({
   family: 'pedal-valve',
   plan: 'bench',
   sound: (luck) => {
@@ -289,4 +289,4 @@ export const pedalValve: WholeUnit<Valve> = {
         return null;
     }
   },
-};
+});

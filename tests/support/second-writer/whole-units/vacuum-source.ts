@@ -2,7 +2,7 @@
 
 import { goodGauge, writeLog, type Dice, type Signal } from '../logger';
 import { ambient, foot, gauge, onOff, vacuumGauge } from '../step-case';
-import { log, type WholeUnit } from './whole-unit';
+import { log, wholeUnit } from './whole-unit';
 
 const { max, min, round } = Math;
 
@@ -82,7 +82,7 @@ function written(run: Run, source: Source, seconds: number, luck: Dice, more: Re
   );
 }
 
-export const vacuumSource: WholeUnit<Source> = {
+export const vacuumSource = wholeUnit<Source>({
   family: 'vacuum-supply',
   plan: 'vehicle',
   sound: (luck) => ({
@@ -163,4 +163,4 @@ export const vacuumSource: WholeUnit<Source> = {
         return null;
     }
   },
-};
+});

@@ -8,24 +8,48 @@ export type Given =
   | { readonly kind: 'typed'; readonly values: Readonly<Record<string, number>> }
   | { readonly kind: 'looked'; readonly findings: Readonly<Record<string, string>> };
 
+/** What is the matter with a whole unit: a fault of its list. */
+export interface OwnFault {
+  readonly fault: string;
+  /** From slight (0) to severe (1), in its writer's own measure. */
+  readonly severe: number;
+}
+
+interface Common {
+  readonly family: string;
+  readonly plan: PlanId;
+  /** Points of looks at which a fault shows, and as what. */
+  readonly looks: Readonly<Record<string, Readonly<Record<string, string>>>>;
+}
+
 /**
  * A unit that no rig has: its own few figures, what each fault does to them by its own physics, and the logs that follow. It knows the
  * example sheet's figures, as a drawing would say them, and nothing of the family's model.
  */
-export interface WholeUnit<Figures extends object = object> {
-  readonly family: string;
-  readonly plan: PlanId;
+interface Physics<Figures> extends Common {
   /** A sound unit, off from its drawing as units are. */
   readonly sound: (luck: Dice) => Figures;
-  /** What a fault does, from slight (0) to severe (1); faults that are not named here are not written. */
-  readonly faults: Readonly<Record<string, (sound: Figures, severe: number, luck: Dice) => Figures>>;
-  /** Points of looks at which a fault shows, and as what. */
-  readonly looks: Readonly<Record<string, Readonly<Record<string, string>>>>;
+  /** What a fault does; faults that are not named here are not written. */
+  readonly faults: Readonly<Record<string, (sound: Figures, severe: number) => Figures>>;
   readonly write: (step: string, figures: Figures, luck: Dice) => Given | null;
 }
 
-export const log = (trace: Trace): Given => ({ kind: 'log', log: trace });
+/** The same with its figures to itself: one that was drawn writes its steps. */
+export interface WholeUnit extends Common {
+  readonly faults: readonly string[];
+  readonly draw: (fault: OwnFault | null, luck: Dice) => (step: string) => Given | null;
+}
 
-// A unit's figures are its own: outside they are only handed from one of its functions to another.
-// eslint-disable-next-line @typescript-eslint/no-explicit-any -- existential type of the list
-export type AnyWholeUnit = WholeUnit<any>;
+export function wholeUnit<Figures>({ sound, faults, write, ...common }: Physics<Figures>): WholeUnit {
+  return {
+    ...common,
+    faults: Object.keys(faults),
+    draw: (fault, luck) => {
+      const drawn = sound(luck);
+      const figures = fault ? faults[fault.fault](drawn, fault.severe) : drawn;
+      return (step) => write(step, figures, luck);
+    },
+  };
+}
+
+export const log = (trace: Trace): Given => ({ kind: 'log', log: trace });
