@@ -5,6 +5,7 @@ import type { StepContext } from '../procedure/step-context';
 import { inProportion, limitOf, scaleOf, seenOf, type Seen } from './figure';
 import type { Limit } from '../procedure/limit';
 import type { SignatureTable } from './signature-table';
+import { soundTruth } from './sound-truth';
 
 /** A figure of the table that a step spoke of; `figure` is its place in the table. */
 export interface SeenFigure {
@@ -60,7 +61,7 @@ export function evidenceOf(
   context: StepContext<unknown>,
   symptoms: readonly string[],
 ): Evidence {
-  const truth = kind.model.truth(context.unit, kind.model.sound(context.unit), context);
+  const truth = soundTruth(kind, context);
   const figures = table.figures.flatMap(({ step: stepId, id, measure }, figure): SeenFigure[] => {
     const step = steps.find((each) => each.step === stepId);
     const judged = step?.characteristics.find((each) => each.id === id);

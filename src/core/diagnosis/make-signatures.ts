@@ -6,6 +6,7 @@ import type { StepContext } from '../procedure/step-context';
 import type { StepDefinition } from '../procedure/step-definition';
 import { observe } from '../rig/observe';
 import { inProportion, limitOf, measureOf, scaleOf, seenOf, type Measure, type Seen } from './figure';
+import { soundTruth } from './sound-truth';
 import type { Cell, FaultSignature, FigureSignature, SignatureTable } from './signature-table';
 
 /** Severities at which a fault is tried; those between lie on the lines between. */
@@ -48,7 +49,7 @@ function shownBy(
   evaluation: UnitEvaluation,
   measures?: ReadonlyMap<string, Measure>,
 ): Map<string, Shown> {
-  const truth = kind.model.truth(context.unit, kind.model.sound(context.unit), context);
+  const truth = soundTruth(kind, context);
   const shown = new Map<string, Shown>();
   for (const step of evaluation.steps)
     for (const judged of step.characteristics) {
