@@ -22,11 +22,14 @@ const rooms: readonly { readonly name: string; readonly mayImport?: readonly str
   { name: 'dials', mayImport: [...ground, 'vocabulary', 'procedure'] },
   { name: 'toolboxes' },
   { name: 'pictures', mayImport: [...ground, 'vocabulary', 'procedure', 'contract'] },
-  { name: 'families', mayImport: [...ground, 'vocabulary', 'procedure', 'contract', 'dials', 'toolboxes'] },
+  { name: 'calculators', mayImport: ground },
+  {
+    name: 'families',
+    mayImport: [...ground, 'vocabulary', 'procedure', 'contract', 'dials', 'toolboxes', 'calculators'],
+  },
   { name: 'rig', mayImport: [...ground, 'vocabulary', 'procedure', 'contract'] },
   { name: 'judging', mayImport: [...ground, 'vocabulary', 'procedure', 'contract', 'dials'] },
   { name: 'diagnosis' },
-  { name: 'calculators', mayImport: [...ground, 'vocabulary', 'procedure', 'contract', 'dials', 'toolboxes'] },
   { name: 'wording' },
   { name: 'formats' },
 ];

@@ -1,5 +1,6 @@
 import type { Stand } from '../../contract/plan';
 import type { BenchControls } from '../../physics/bench-controls';
+import { pressureOfFoot } from '../../calculators/brake-force';
 import { followForce } from '../../physics/follow-force';
 import type { Plant, Surroundings } from '../../physics/plant';
 import { sagging } from '../../toolboxes/electrical/battery';
@@ -9,7 +10,6 @@ import type { AccumulatorCondition, ByWireCondition } from './faults';
 import {
   bankDrain,
   forceForShare,
-  masterPressureAt,
   sensorRatio,
   simulatorTravel,
   targetAt,
@@ -148,9 +148,7 @@ function byWirePlant(unit: ByWireUnit, condition: ByWireCondition, around: Surro
       const share = at < 2 ? 1 : rearShare;
       const { gain, offset, slower } = condition.wheels[wheel];
       targets[at] = asked * share;
-      const aim = awake
-        ? min(source.most(), max(0, offset + gain * late * share))
-        : masterPressureAt(unit, foot.force());
+      const aim = awake ? min(source.most(), max(0, offset + gain * late * share)) : pressureOfFoot(unit, foot.force());
       const lag = awake ? unit.timeConstant * slower : fallbackLag;
       const before = pressures[at];
       const wanted = (aim - before) * towards(dt, lag);
@@ -209,7 +207,7 @@ function byWirePlant(unit: ByWireUnit, condition: ByWireCondition, around: Surro
       const slope = sensorRatio(unit.sensor, state.reference) - unit.sensor.offset;
       out[0] = foot.force();
       out[1] = state.travel;
-      out[2] = masterPressureAt(unit, foot.force());
+      out[2] = pressureOfFoot(unit, foot.force());
       for (let at = 0; at < 4; at++) {
         out[3 + at] = pressures[at];
         out[7 + at] = targets[at];

@@ -1,3 +1,4 @@
+import { pressureOfFoot } from '../../calculators/brake-force';
 import { fitLine, lineAt } from '../../fitting/line';
 import { random, readingComponents, systematic } from '../../instruments/uncertainty';
 import { absent, measured } from '../../procedure/analysis-result';
@@ -10,7 +11,7 @@ import { findPull, isPull } from '../../traces/pull';
 import { ownSamples, samplesBetween } from '../../traces/own-samples';
 import { together } from '../../traces/together';
 import { columnOf, type Trace } from '../../traces/trace';
-import { masterPressureAt, wheels } from './geometry';
+import { wheels } from './geometry';
 import { feedOff, lever, provedSafe, unplugged, type Context, type Measured } from './step-parts';
 
 const { hypot, max, min, sqrt } = Math;
@@ -199,7 +200,7 @@ export const fallback: Measured = {
       bands: (context, readings) => {
         const force = readings[lever];
         if (force === undefined) return {};
-        const pressure = masterPressureAt(context.unit, max(0, force));
+        const pressure = pressureOfFoot(context.unit, max(0, force));
         return Object.fromEntries(
           wheels.map((wheel) => [`wheel_pressure_${wheel}`, [pressure * 0.85, pressure * 1.15 + 50e3]] as const),
         );
@@ -208,7 +209,7 @@ export const fallback: Measured = {
   },
   analyse: (trace, context) => answer(question, trace, context),
   limits: (_analysis, { unit, workshopLimits }): Limit[] => {
-    const expected = masterPressureAt(unit, unit.fallbackForce);
+    const expected = pressureOfFoot(unit, unit.fallbackForce);
     const least = unit.fallbackLeast;
     return [
       {

@@ -1,4 +1,5 @@
-import { bankEnergy, masterPressureAt, sensorRatio, simulatorForce, simulatorTravel, preparePlunger } from './geometry';
+import { pressureOfFoot } from '../../calculators/brake-force';
+import { bankEnergy, sensorRatio, simulatorForce, simulatorTravel, preparePlunger } from './geometry';
 import { plungerSchema } from './sheet';
 import { transferTable } from './transfer-step';
 import { unit, spec } from '../../../../tests/support/foreign-by-wire';
@@ -15,8 +16,8 @@ describe('the figures of a decoupled unit', () => {
   });
 
   it('the foot alone makes (500 N·4·0.9·0.95 − 60 N)/444.9 mm² = 3,709 kPa', () => {
-    expect(masterPressureAt(unit, 500) / 1e3).toBeCloseTo(3709, 0);
-    expect(masterPressureAt(unit, 5)).toBe(0);
+    expect(pressureOfFoot(unit, 500) / 1e3).toBeCloseTo(3709, 0);
+    expect(pressureOfFoot(unit, 5)).toBe(0);
   });
 
   it('a bank of 60 F between 15 V and 9 V holds 4,320 J: seven stops of 600 J', () => {

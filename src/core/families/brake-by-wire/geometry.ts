@@ -1,6 +1,7 @@
 import type { SleepingUnit, SuppliedUnit } from '../../toolboxes/electrical/supplied-unit';
 import { circleArea } from '../../quantities/circle-area';
-import { discTorque, lightRule, pressureFor, type VehicleBrakes } from '../../toolboxes/foundation/failed-assist-stop';
+import { discTorque, pressureFor, type MasterCylinder, type VehicleBrakes } from '../../calculators/brake-force';
+import { lightRule } from '../../calculators/stop-rule';
 import { storeFromSpec } from '../../toolboxes/store/model/store-fields';
 import type { StoreUnit } from '../../toolboxes/store/model/store-unit';
 import type { AccumulatorSpec, ByWireSpec, PlungerSpec } from './sheet';
@@ -39,13 +40,8 @@ export interface BackupBank {
 }
 
 /** A decoupled unit in SI; forces and travels at the pedal. */
-export interface ByWireUnit extends SuppliedUnit, SleepingUnit {
+export interface ByWireUnit extends SuppliedUnit, SleepingUnit, MasterCylinder {
   readonly spec: ByWireSpec;
-  readonly pedalRatio: number;
-  readonly linkageEfficiency: number;
-  readonly masterArea: number;
-  readonly masterEfficiency: number;
-  readonly masterSpring: number;
   readonly simulator: PedalSimulator;
   readonly sensor: RatioSensor;
   /** s */
@@ -110,7 +106,7 @@ function fallbackOf(spec: ByWireSpec): ByWireUnit['fallbackLeast'] {
   if (spec.fallbackPressureMinKpa !== undefined)
     return { value: spec.fallbackPressureMinKpa * 1e3, field: 'fallbackPressureMinKpa' };
   const vehicle = vehicleOf(spec);
-  const deceleration = spec.category === 'own' ? spec.ownDecelerationMinMPerS2 : lightRule.deceleration;
+  const deceleration = spec.category === 'own' ? spec.ownDecelerationMinMPerS2 : lightRule.decelerationLeast;
   return vehicle && deceleration !== undefined
     ? {
         value: pressureFor(vehicle, deceleration),
@@ -184,12 +180,6 @@ export function preparePlunger(spec: PlungerSpec): PlungerUnit {
 export function prepareAccumulator(spec: AccumulatorSpec): AccumulatorUnit {
   const working = min(spec.sensorFullScaleKpa * workingShare, spec.cutInKpa * storeShare) * 1e3;
   return { ...commonOf(spec, working), store: storeFromSpec(spec) };
-}
-
-/** Pressure that the foot alone makes in the master cylinder, Pa gauge: (F·i_p·eta_l·eta_m − F_ms)/A_m, never below none. */
-export function masterPressureAt(unit: ByWireUnit, pedalForce: number): number {
-  const { pedalRatio, linkageEfficiency, masterEfficiency, masterSpring, masterArea } = unit;
-  return max(0, pedalForce * pedalRatio * linkageEfficiency * masterEfficiency - masterSpring) / masterArea;
 }
 
 /** Pedal force (N) of a simulator at a pedal travel (m). */

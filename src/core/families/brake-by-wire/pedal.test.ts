@@ -1,5 +1,6 @@
+import { pressureOfFoot } from '../../calculators/brake-force';
 import { makeTrace, type Trace } from '../../traces/trace';
-import { masterPressureAt, simulatorTravel } from './geometry';
+import { simulatorTravel } from './geometry';
 import {
   unit,
   analyse,
@@ -144,8 +145,7 @@ function footLog({
   const random = noise(seed, 'foot');
   const time = clock(seconds + 4, 25);
   const force = time.map((t) => top * between(t, 1, 1 + seconds) * (1 - between(t, seconds + 2, seconds + 3)));
-  const at = (share: number) =>
-    force.map((f) => share * efficiency * masterPressureAt(unit, f) + 4e3 * random.normal());
+  const at = (share: number) => force.map((f) => share * efficiency * pressureOfFoot(unit, f) + 4e3 * random.normal());
   return makeTrace(time, {
     pedal_force: force.map((f) => f + random.normal()),
     wheel_pressure_fl: at(1),

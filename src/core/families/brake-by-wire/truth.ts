@@ -1,15 +1,8 @@
 import type { Truth } from '../../contract/model';
+import { pressureOfFoot } from '../../calculators/brake-force';
 import { aroundStores, storeTruth } from '../../toolboxes/store/model/store-truth';
 import type { AccumulatorCondition, ByWireCondition } from './faults';
-import {
-  bankDrain,
-  bankEnergy,
-  masterPressureAt,
-  wheels,
-  type AccumulatorUnit,
-  type ByWireUnit,
-  type PlungerUnit,
-} from './geometry';
+import { bankDrain, bankEnergy, wheels, type AccumulatorUnit, type ByWireUnit, type PlungerUnit } from './geometry';
 import { restBeforeLoad } from './backup-step';
 import { transferIds } from './transfer-analysis';
 import { trackingIds } from './tracking-analysis';
@@ -22,7 +15,7 @@ export function byWireTruth(unit: ByWireUnit, condition: ByWireCondition, places
   return {
     'quiescent-current': condition.asleep,
     'stroke-creep': condition.creep,
-    'fallback-pressure': masterPressureAt(unit, unit.fallbackForce),
+    'fallback-pressure': pressureOfFoot(unit, unit.fallbackForce),
     // A pedal that hardly moves is not followed to where it changes stage, and one that creeps is not where its spring has it.
     ...(condition.stiffer > 1
       ? { 'stage-1-stiffness': simulator.stiffness1 * condition.stiffer }

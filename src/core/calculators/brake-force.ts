@@ -28,9 +28,6 @@ export function brakeForce(vehicle: VehicleBrakes, front: number): number {
   return (2 * torques) / vehicle.tyreRadius;
 }
 
-/** Deceleration that must be reached with the assist gone, m/s2, and the largest pedal force for it, N: rules for light vehicles. */
-export const lightRule = { deceleration: 2.44, pedalForce: 500 } as const;
-
 /** Front pressure (Pa gauge) that a deceleration (m/s2) takes. */
 export function pressureFor(vehicle: VehicleBrakes, deceleration: number): number {
   const force = vehicle.mass * deceleration;
@@ -40,4 +37,28 @@ export function pressureFor(vehicle: VehicleBrakes, deceleration: number): numbe
   if (!valve || plain <= valve.split) return plain;
   const beyond = (2 * (vehicle.frontTorque + vehicle.rearTorque * valve.slope)) / vehicle.tyreRadius;
   return valve.split + (force - perPascal * valve.split) / beyond;
+}
+
+/** A pedal on its master cylinder, SI. */
+export interface MasterCylinder {
+  /** i_p, and the share of the foot's force that the linkage passes on. */
+  readonly pedalRatio: number;
+  readonly linkageEfficiency: number;
+  /** m2 */
+  readonly masterArea: number;
+  readonly masterEfficiency: number;
+  /** Force at the piston that its own spring takes, N. */
+  readonly masterSpring: number;
+}
+
+/** Pressure (Pa gauge) that a pedal force (N) makes by itself: (F·i_p·eta_l·eta_m − F_ms)/A_m, never below none. */
+export function pressureOfFoot(master: MasterCylinder, pedalForce: number): number {
+  const { pedalRatio, linkageEfficiency, masterEfficiency, masterSpring, masterArea } = master;
+  return Math.max(0, pedalForce * pedalRatio * linkageEfficiency * masterEfficiency - masterSpring) / masterArea;
+}
+
+/** Pedal force (N) that makes a pressure (Pa gauge) by itself. */
+export function footForPressure(master: MasterCylinder, pressure: number): number {
+  const { pedalRatio, linkageEfficiency, masterEfficiency, masterSpring, masterArea } = master;
+  return (pressure * masterArea + masterSpring) / (pedalRatio * linkageEfficiency * masterEfficiency);
 }
