@@ -1,6 +1,6 @@
 import type { AnyKind } from '@/core/contract/kind';
 import { conditionWith } from '@/core/contract/model';
-import { lookFinds } from '@/core/diagnosis/chances';
+import { lookFinds, lookFindsAnyway } from '@/core/diagnosis/chances';
 import { evaluateUnit, type StepEvaluation, type StepEvidence } from '@/core/judging/evaluate-unit';
 import { labelledSeed, randomSource, type RandomSource } from '@/core/physics/random';
 import type { StepContext } from '@/core/procedure/step-context';
@@ -110,10 +110,14 @@ function lookedAt(
     kind.model.faults.find((each) => truth.kind === 'fault' && each.id === truth.fault)?.appearance ?? {};
   const { points, options } = step.feeds.look;
   const inOrder = options.find((each) => each.effect === 'pass') ?? options[0];
+  const noted = options.filter((each) => each.effect === 'note');
   return Object.fromEntries(
     points.map((point) => {
       const shows = appearance[point.id];
-      return [point.id, shows !== undefined && random.uniform() < lookFinds ? shows : inOrder.id];
+      if (shows !== undefined) return [point.id, random.uniform() < lookFinds ? shows : inOrder.id];
+      // There is something to note now and then where nothing is wrong.
+      const note = noted.length > 0 && random.uniform() < lookFindsAnyway.note;
+      return [point.id, note ? noted[Math.floor(random.uniform() * noted.length)].id : inOrder.id];
     }),
   );
 }

@@ -48,11 +48,6 @@ export function pointsFor(kind: AnyKind, plan: PlanId, fault: string): readonly 
   return kind.steps.flatMap((step): SeenPoint[] => {
     if (step.kind !== 'look' || !steps.includes(step.id)) return [];
     const { points, options } = step.feeds.look;
-    const others = options.filter((each) => each.effect !== 'pass').length;
-    return points.map((point) => {
-      const option = appearance[point.id] ?? options[0].id;
-      const inOrder = options.find((each) => each.id === option)?.effect === 'pass';
-      return { step: step.id, point: point.id, option, inOrder, others };
-    });
+    return points.map(({ id }) => ({ step: step.id, point: id, option: appearance[id] ?? options[0].id, options }));
   });
 }

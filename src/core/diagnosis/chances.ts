@@ -34,11 +34,11 @@ export const chanceOfSaying = 0.6;
 export const saidOfUnlisted = 0.2;
 export const saidOfSound = 0.06;
 
-/** A look finds what a fault does to the place where it does it, and finds nothing where it does nothing. */
+/** A look finds what a fault does to the place where it does it. */
 export const lookFinds = chanceOf.usually;
-export const lookClean = 0.93;
-/** Something unlisted is seen somewhere about this often. */
-export const lookCleanUnlisted = 0.8;
+/** Where nothing is wrong there is something to note now and then, and hardly ever what would fail; somewhere about something unlisted more often. */
+export const lookFindsAnyway = { note: 0.06, fail: 0.01 } as const;
+export const lookFindsUnlisted = { note: 0.1, fail: 0.1 } as const;
 
 /** A figure that comes out where nothing explains it: a slip of hand or instrument. */
 export const slip = 0.003;

@@ -1,6 +1,7 @@
 import type { AnyKind } from '../contract/kind';
 import { truthOf } from '../contract/model';
 import type { StepEvaluation } from '../judging/evaluate-unit';
+import type { LookOption } from '../procedure/look-step';
 import type { StepContext } from '../procedure/step-context';
 import { inProportion, limitOf, scaleOf, seenOf, type Seen } from './figure';
 import type { Limit } from '../procedure/limit';
@@ -18,9 +19,8 @@ export interface SeenPoint {
   readonly step: string;
   readonly point: string;
   readonly option: string;
-  readonly inOrder: boolean;
-  /** Options that it could have been but in order. */
-  readonly others: number;
+  /** All that it could have been. */
+  readonly options: readonly LookOption[];
 }
 
 /** Everything that a job holds, as far as it speaks for or against a fault. */
@@ -93,10 +93,7 @@ function seenPoints(kind: AnyKind, steps: readonly StepEvaluation[]): SeenPoint[
     const { points, options } = step.feeds.look;
     return points.flatMap((point): SeenPoint[] => {
       const option = options.find((each) => each.id === findings[point.id]);
-      if (!option) return [];
-      const inOrder = option.effect === 'pass';
-      const others = options.filter((each) => each.effect !== 'pass').length;
-      return [{ step: id, point: point.id, option: option.id, inOrder, others }];
+      return option ? [{ step: id, point: point.id, option: option.id, options }] : [];
     });
   });
 }

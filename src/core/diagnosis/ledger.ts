@@ -13,7 +13,7 @@ import { rank, severityOf, type Ranked, type SeverityShare, type Weighed } from 
 import type { SignatureTable } from './signature-table';
 
 /** Changes when a ranking comes out otherwise from the same evidence, so that a kept one can be told from a new one. */
-export const rankingVersion = 2;
+export const rankingVersion = 3;
 
 /** How much of a fault there is, as its figure; SI. */
 export interface FaultExtent {

@@ -2,9 +2,7 @@ import type { AnyKind } from '../contract/kind';
 import {
   chanceOf,
   chanceOfSaying,
-  lookClean,
-  lookCleanUnlisted,
-  lookFinds,
+  lookFindsUnlisted,
   lostToTheLog,
   saidOfSound,
   saidOfUnlisted,
@@ -12,6 +10,7 @@ import {
 } from './chances';
 import type { Evidence, SeenFigure, SeenPoint } from './evidence';
 import { faultsOf, type Hypothesis } from './hypothesis';
+import { lookChance } from './look-chance';
 import { partPlace } from '../quantities/places';
 import { integrateNuisances, type Compared } from './nuisance';
 import type { Cell, FigureSignature, SignatureTable } from './signature-table';
@@ -215,15 +214,12 @@ function addLost(laid: LaidOut, cells: readonly Cell[], byFinding: Float64Array)
 }
 
 /** Chance of what was seen at a point of a look. */
-function pointChance(kind: AnyKind, hypothesis: Hypothesis, { point, option, inOrder, others }: SeenPoint): number {
+function pointChance(kind: AnyKind, hypothesis: Hypothesis, { point, option, options }: SeenPoint): number {
   const looks = faultsOf(hypothesis).flatMap(
     (id) => kind.model.faults.find((fault) => fault.id === id)?.appearance[point] ?? [],
   );
-  if (looks.includes(option)) return lookFinds;
-  const clean = hypothesis.kind === 'not-in-this-list' ? lookCleanUnlisted : lookClean;
-  if (looks.length === 0) return inOrder ? clean : (1 - clean) / max(1, others);
-  // It looks otherwise than the fault lets expect.
-  return (1 - lookFinds) / max(1, others);
+  const shown = looks.includes(option) ? option : looks[0];
+  return lookChance(options, option, shown, hypothesis.kind === 'not-in-this-list' ? lookFindsUnlisted : undefined);
 }
 
 /** Chance that a driver said, or did not say, one thing of the list; of a unit that is sound by now, because of what was mended. */

@@ -5,8 +5,8 @@ import { touchesHazard } from '../procedure/interlock';
 import type { LookStep } from '../procedure/look-step';
 import type { PlanId } from '../procedure/step-context';
 import type { StepDefinition } from '../procedure/step-definition';
-import { lookClean, lookFinds } from './chances';
 import { faultsOf, hypothesisId, type Hypothesis } from './hypothesis';
+import { lookChance } from './look-chance';
 import type { Ranking, StateShare } from './rank';
 import type { Cell, FigureSignature, SignatureTable } from './signature-table';
 
@@ -272,25 +272,16 @@ function lookModel(kind: AnyKind, step: LookStep, states: readonly StateShare[])
     return kind.model.faults.find((fault) => faults.includes(fault.id) && point in fault.appearance)?.appearance[point];
   }
   if (!shownBy.some((row) => row.some((each) => each >= 0))) return null;
-  const inOrder = max(
-    0,
-    options.findIndex((option) => option.effect === 'pass'),
-  );
+  // Row 0: nothing is wrong there; below it, what is shown.
+  const chances = [undefined, ...options].map((shown) => options.map(({ id }) => lookChance(options, id, shown?.id)));
+  const chanceAt = (shown: number, seen: number) => chances[shown + 1][seen];
+  const drawAt = (shown: number, random: RandomSource): number => {
+    let left = random.uniform();
+    const seen = options.findIndex((_, at) => (left -= chanceAt(shown, at)) < 0);
+    return seen < 0 ? 0 : seen;
+  };
   return {
-    draw: (state, random) =>
-      Float64Array.from(shownBy[state], (shown) => {
-        const finds = random.uniform();
-        if (shown >= 0) return finds < lookFinds ? shown : inOrder;
-        return finds < lookClean ? inOrder : (inOrder + 1) % options.length;
-      }),
-    chance: (state, outcome) => {
-      let product = 1;
-      for (let at = 0; at < outcome.length; at++) {
-        const shown = shownBy[state][at];
-        if (shown >= 0) product *= outcome[at] === shown ? lookFinds : (1 - lookFinds) / max(1, options.length - 1);
-        else product *= outcome[at] === inOrder ? lookClean : (1 - lookClean) / max(1, options.length - 1);
-      }
-      return product;
-    },
+    draw: (state, random) => Float64Array.from(shownBy[state], (shown) => drawAt(shown, random)),
+    chance: (state, outcome) => outcome.reduce((product, seen, at) => product * chanceAt(shownBy[state][at], seen), 1),
   };
 }

@@ -1,4 +1,5 @@
 import { everyKind, kindNamed } from '../families';
+import { inOrderOptions } from '../procedure/look-step';
 import { evidenceFor, pointsFor, shownEvidence, tableOf } from '../../../tests/support/tables';
 import { hypothesisId } from './hypothesis';
 import { unseenBy } from './ledger';
@@ -128,7 +129,7 @@ describe('ranking what may be the matter', () => {
     const table = tableOf(kind, 'vehicle');
     const fault = kind.model.faults.find((each) => Object.keys(each.appearance).length > 0)!;
     const [[point, option]] = Object.entries(fault.appearance);
-    const look = { step: 'look-over', point, option, inOrder: false, others: 2 };
+    const look = { step: 'look-over', point, option, options: inOrderOptions };
     const with_ = rank(kind, table, { figures: [], points: [look], symptoms: null });
     const without = rank(kind, table, { figures: [], points: [], symptoms: null });
     expect(named(with_, fault.id).probability).toBeGreaterThan(3 * named(without, fault.id).probability);
