@@ -14,6 +14,7 @@ import { runByItself } from '@/core/rig/run-by-itself';
 import { rigForStep } from '@/core/rig/run-step';
 import { FrameReader, packFrame } from '@/core/traces/frame';
 import { makeTrace, sliceTrace, type Trace } from '@/core/traces/trace';
+import { driveSpeed } from './bench-drive';
 import { rankingSpeed } from './bench-ranking';
 
 /* npm run bench: prints how fast things are on this machine; it asserts nothing. */
@@ -265,11 +266,13 @@ async function firstPaint(): Promise<void> {
 const [running, part] = process.argv.slice(2);
 if (part === 'judge-hour') await judgeHour(running, 'job-ow-254-009', hourLog());
 else if (running === 'ranking') rankingSpeed(line);
+else if (running === 'drive') driveSpeed(line);
 else if (running) await besideRecorder(running);
 else {
   rigSpeed();
   analysis();
   rankingSpeed(line);
+  driveSpeed(line);
   await firstPaint();
 }
 process.exit(0);

@@ -20,9 +20,9 @@ const rooms: readonly { readonly name: string; readonly mayImport?: readonly str
   { name: 'procedure', mayImport: [...ground, 'vocabulary'] },
   { name: 'contract' },
   { name: 'dials', mayImport: [...ground, 'vocabulary', 'procedure'] },
+  { name: 'calculators', mayImport: ground },
   { name: 'toolboxes' },
   { name: 'pictures', mayImport: [...ground, 'vocabulary', 'procedure', 'contract'] },
-  { name: 'calculators', mayImport: ground },
   {
     name: 'families',
     mayImport: [...ground, 'vocabulary', 'procedure', 'contract', 'dials', 'toolboxes', 'calculators'],

@@ -1,7 +1,8 @@
 import type { SleepingUnit, SuppliedUnit } from '../../toolboxes/electrical/supplied-unit';
 import { circleArea } from '../../quantities/circle-area';
-import { discTorque, pressureFor, type MasterCylinder, type VehicleBrakes } from '../../calculators/brake-force';
+import { pressureFor, type MasterCylinder, type VehicleBrakes } from '../../calculators/brake-force';
 import { lightRule } from '../../calculators/stop-rule';
+import { brakesFromSpec } from '../../toolboxes/foundation/brakes-from-spec';
 import { storeFromSpec } from '../../toolboxes/store/model/store-fields';
 import type { StoreUnit } from '../../toolboxes/store/model/store-unit';
 import type { AccumulatorSpec, ByWireSpec, PlungerSpec } from './sheet';
@@ -85,21 +86,14 @@ function vehicleOf(spec: ByWireSpec): VehicleBrakes | null {
     effectiveRadiusFrontMm === undefined
   )
     return null;
-  const rear =
-    spec.drumFactorRear === undefined
-      ? discTorque(
-          spec.frictionCoefficientRear ?? 0,
-          (spec.pistonAreaRearMm2 ?? 0) * 1e-6,
-          (spec.effectiveRadiusRearMm ?? 0) * 1e-3,
-        )
-      : spec.drumFactorRear * 1e-3;
-  return {
-    mass: massKg,
-    tyreRadius: tyreRadiusMm * 1e-3,
-    frontTorque: discTorque(frictionCoefficientFront, pistonAreaFrontMm2 * 1e-6, effectiveRadiusFrontMm * 1e-3),
-    rearTorque: rear,
-    proportioning: null,
-  };
+  return brakesFromSpec({
+    ...spec,
+    massKg,
+    tyreRadiusMm,
+    frictionCoefficientFront,
+    pistonAreaFrontMm2,
+    effectiveRadiusFrontMm,
+  });
 }
 
 function fallbackOf(spec: ByWireSpec): ByWireUnit['fallbackLeast'] {

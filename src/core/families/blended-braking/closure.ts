@@ -1,0 +1,120 @@
+import { random, systematic, type Estimate } from '../../instruments/uncertainty';
+import { closureError, countedSteps, delayStep, errorAt, takenBy, type ClosureError } from './closure-error';
+import { torquePerPascal, type Drive } from './drive';
+import { windowMeans, type Clocked } from './drive-clock';
+import type { BlendedUnit } from './geometry';
+import { sensorParts, type SensorDoubt } from './sensor-doubt';
+
+const { abs, hypot, max, min, round, sqrt } = Math;
+
+/** The brakes answer a panic as fast as they can: what closes in its first second is another question, s. */
+const panicLeftOut = 1;
+/** The worst of it is a mean over this, s. */
+const worstWindow = 0.2;
+
+/** How the torque of a drive closes, N·m. */
+export interface Closure extends ClosureError {
+  readonly bias: Estimate;
+  readonly rms: Estimate;
+  /** Largest mean over a fifth of a second, without its sign; and where it begins, s. */
+  readonly worst: { readonly estimate: Estimate; readonly at: number };
+}
+
+/** Noise of the error at one step, N·m, one sigma: white noise of every sample that it is made of. */
+export function errorNoise(unit: BlendedUnit, { noise }: Drive): number {
+  const perPascal = torquePerPascal(unit);
+  return hypot(noise.requested, noise.regen, ...noise.wheels.map((each, at) => each * perPascal[at]));
+}
+
+function meanOf(
+  { value, known }: Clocked,
+  of: (error: number) => number,
+): { readonly mean: number; readonly count: number } {
+  let [sum, count] = [0, 0];
+  for (let i = 0; i < value.length; i++)
+    if (known[i] === 1) {
+      sum += of(value[i]);
+      count++;
+    }
+  return { mean: sum / count, count };
+}
+
+/** Largest mean over a window, without its sign; the step that it begins at. */
+function worstOf(means: Clocked): number {
+  let best = -1;
+  for (let i = 0; i < means.value.length; i++)
+    if (means.known[i] === 1 && (best < 0 || abs(means.value[i]) > abs(means.value[best]))) best = i;
+  return best;
+}
+
+/** The error, its bias, size and worst with their uncertainties; null where no step counts. */
+export function closureOf(
+  unit: BlendedUnit,
+  drive: Drive,
+  doubt: SensorDoubt,
+  panicsAt: readonly number[],
+): Closure | null {
+  const counts = countedSteps(drive, panicsAt, panicLeftOut);
+  const counted = { ...drive, braking: counts };
+  const found = closureError(counted, counts);
+  const { error, delay } = found;
+  const { mean: bias, count } = meanOf(error, (each) => each);
+  const means = windowMeans(error, drive.clock, worstWindow);
+  const at = worstOf(means);
+  if (count === 0 || at < 0) return null;
+  const noise = errorNoise(unit, drive);
+  // Noise adds to the mean square by its own: what is left is the error's.
+  const square = max(0, meanOf(error, (each) => each * each).mean - noise * noise);
+  const rms = sqrt(square);
+  const shift = round(delay / drive.clock.step);
+  const parts = (weigh: (step: number) => number) => sensorParts(doubt, takenBy(unit, drive, weigh, shift));
+  const beside = [delay - delayStep, delay + delayStep].map((each) => errorAt(counted, max(0, each)));
+  const biases = beside.map((each) => meanOf(each, (value) => value).mean);
+  const roots = beside.map((each) => sqrt(meanOf(each, (value) => value * value).mean));
+  const own = (values: readonly number[]) => abs(values[1] - values[0]) / 2 / sqrt(3);
+  const inWorst = round(worstWindow / drive.clock.step);
+  return {
+    ...found,
+    // What closes by other rules is asked of the panics too.
+    error: errorAt(drive, delay),
+    bias: {
+      value: bias,
+      components: [
+        random('noise', noise / sqrt(count)),
+        systematic('timing', own(biases)),
+        ...parts((step) => (error.known[step] === 1 ? 1 / count : 0)),
+      ],
+    },
+    rms: {
+      value: rms,
+      components: [
+        random('noise', noise / sqrt(count)),
+        systematic('timing', own(roots)),
+        // The root moves with each error as much as it is alike to it.
+        ...(rms > 0
+          ? parts((step) => (error.known[step] === 1 ? error.value[step] / rms / count : 0))
+          : parts(() => 0)),
+      ],
+    },
+    worst: {
+      at: drive.clock.start + at * drive.clock.step,
+      estimate: {
+        value: abs(means.value[at]),
+        components: [
+          random('noise', noise / sqrt(inWorst)),
+          systematic('timing', worstSlope(drive, error, at, inWorst) * found.delayStandard),
+          ...sensorParts(
+            doubt,
+            takenBy(unit, drive, () => 1 / inWorst, shift, [at, at + inWorst]),
+          ),
+        ],
+      },
+    },
+  };
+}
+
+/** How much the mean over a window moves with the delay, N·m/s. */
+function worstSlope({ given, clock }: Drive, { value }: Clocked, at: number, length: number): number {
+  const last = min(value.length - 1, at + length);
+  return abs(given.value[last] - given.value[at]) / (length * clock.step);
+}

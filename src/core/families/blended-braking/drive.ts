@@ -1,0 +1,137 @@
+import { ownSamples, scatterOf, type Samples } from '../../traces/own-samples';
+import { columnOf, type Trace } from '../../traces/trace';
+import type { BlendedUnit } from './geometry';
+import {
+  clockUnder,
+  meanInterval,
+  onClock,
+  stretchesOf,
+  sumOf,
+  windowMeans,
+  type Clocked,
+  type DriveClock,
+} from './drive-clock';
+
+const { max } = Math;
+
+export const wheelChannels = [
+  'wheel_pressure_fl',
+  'wheel_pressure_fr',
+  'wheel_pressure_rl',
+  'wheel_pressure_rr',
+] as const;
+
+/** Channels without which nobody can tell how the torque closes. */
+export const closureChannels = ['requested_torque', 'regen_torque', ...wheelChannels] as const;
+
+/** Below this share of the largest request nobody brakes. */
+const brakingShare = 0.05;
+
+/** Requests are judged by means over this, s: a spike is no request. */
+const requestWindow = 0.2;
+
+/** Of a drive of hours so many samples say how noisy a channel is. */
+export const differencesLookedAt = 20_000;
+
+/** Torque that was requested, and what motor and friction gave, on one clock; N·m at the wheels, summed, braking positive. */
+export interface Drive {
+  readonly clock: DriveClock;
+  readonly requested: Clocked;
+  readonly regen: Clocked;
+  readonly friction: Clocked;
+  /** Pressures of the wheels in the order of `wheelChannels`, Pa gauge. */
+  readonly wheels: readonly Clocked[];
+  /** Scatter of one sample of what was requested, of the motor's torque and of each wheel's pressure about its neighbours, SI. */
+  readonly noise: { readonly requested: number; readonly regen: number; readonly wheels: readonly number[] };
+  /** Longest own interval of the columns that it is made of, s. */
+  readonly interval: number;
+  /** Motor and friction together. */
+  readonly given: Clocked;
+  /** Largest request, N·m. */
+  readonly largest: number;
+  /** Steps in which somebody brakes and all is known, and the stretches of them. */
+  readonly braking: Uint8Array;
+  readonly stretches: readonly (readonly [number, number])[];
+  /** The log counts the motor's torque the other way round. */
+  readonly regenTurned: boolean;
+}
+
+export type DriveRead =
+  | { readonly kind: 'drive'; readonly drive: Drive }
+  | { readonly kind: 'missing'; readonly channels: readonly string[] }
+  | { readonly kind: 'nobody-brakes' };
+
+/** Own samples of a channel; null where the log has none. */
+export function samplesOf(trace: Trace, channel: string): Samples | null {
+  const column = columnOf(trace, channel);
+  return column ? ownSamples(trace, column) : null;
+}
+
+/** Friction torque to each pascal of each wheel, in the order of `wheelChannels`, N·m/Pa. */
+export function torquePerPascal({ vehicle }: BlendedUnit): readonly number[] {
+  return [vehicle.frontTorque, vehicle.frontTorque, vehicle.rearTorque, vehicle.rearTorque];
+}
+
+function largestOf({ value, known }: Clocked): number {
+  let largest = 0;
+  for (let i = 0; i < value.length; i++) if (known[i] === 1) largest = max(largest, value[i]);
+  return largest;
+}
+
+/** Whether the motor's torque is counted the other way: while somebody brakes, it is negative on the whole. */
+function countedTheOtherWay(requested: Clocked, regen: Clocked, floor: number): boolean {
+  let sum = 0;
+  for (let i = 0; i < requested.value.length; i++)
+    if (requested.known[i] === 1 && regen.known[i] === 1 && requested.value[i] > floor) sum += regen.value[i];
+  return sum < 0;
+}
+
+/** Reads what closes, or does not, out of a drive's log. A pressure below zero is a gauge’s zero and counts as it is. */
+export function readDrive(trace: Trace, unit: BlendedUnit): DriveRead {
+  const found = closureChannels.map((channel) => ({ channel, samples: samplesOf(trace, channel) }));
+  const missing = found.flatMap(({ channel, samples }) => (samples ? [] : [channel]));
+  const columns = found.flatMap(({ samples }) => (samples ? [samples] : []));
+  if (missing.length > 0) return { kind: 'missing', channels: missing };
+  const clock = clockUnder(columns);
+  const [requested, logged, ...wheels] = columns.map((samples) => onClock(samples, clock, 'straight'));
+  const largest = largestOf(windowMeans(requested, clock, requestWindow));
+  if (!(largest > 0)) return { kind: 'nobody-brakes' };
+  const floor = brakingShare * largest;
+  const regenTurned = countedTheOtherWay(requested, logged, floor);
+  const regen = regenTurned ? sumOf([{ of: logged, times: -1 }], clock.count) : logged;
+  const perPascal = torquePerPascal(unit);
+  const friction = sumOf(
+    wheels.map((of, at) => ({ of, times: perPascal[at] })),
+    clock.count,
+  );
+  const given = sumOf(
+    [
+      { of: regen, times: 1 },
+      { of: friction, times: 1 },
+    ],
+    clock.count,
+  );
+  const braking = Uint8Array.from(requested.value, (value, i) =>
+    requested.known[i] === 1 && given.known[i] === 1 && value > floor ? 1 : 0,
+  );
+  const stretches = stretchesOf(braking);
+  if (stretches.length === 0) return { kind: 'nobody-brakes' };
+  const noises = columns.map((each) => scatterOf(each, differencesLookedAt));
+  return {
+    kind: 'drive',
+    drive: {
+      clock,
+      requested,
+      regen,
+      friction,
+      wheels,
+      noise: { requested: noises[0], regen: noises[1], wheels: noises.slice(2) },
+      interval: max(...columns.map(meanInterval)),
+      given,
+      largest,
+      braking,
+      stretches,
+      regenTurned,
+    },
+  };
+}
