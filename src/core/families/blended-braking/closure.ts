@@ -14,6 +14,8 @@ const worstWindow = 0.2;
 
 /** How the torque of a drive closes, N·m. */
 export interface Closure extends ClosureError {
+  /** The error with delays a step shorter and longer: what it hangs on the delay. */
+  readonly beside: readonly Clocked[];
   readonly bias: Estimate;
   readonly rms: Estimate;
   /** Largest mean over a fifth of a second, without its sign; and where it begins, s. */
@@ -26,13 +28,15 @@ export function errorNoise(unit: BlendedUnit, { noise }: Drive): number {
   return hypot(noise.requested, noise.regen, ...noise.wheels.map((each, at) => each * perPascal[at]));
 }
 
+/** Mean of what an error comes to over the steps that are known, and that count where it says which. */
 function meanOf(
   { value, known }: Clocked,
   of: (error: number) => number,
+  counts: Uint8Array = known,
 ): { readonly mean: number; readonly count: number } {
   let [sum, count] = [0, 0];
   for (let i = 0; i < value.length; i++)
-    if (known[i] === 1) {
+    if (known[i] === 1 && counts[i] === 1) {
       sum += of(value[i]);
       count++;
     }
@@ -68,15 +72,16 @@ export function closureOf(
   const rms = sqrt(square);
   const shift = round(delay / drive.clock.step);
   const parts = (weigh: (step: number) => number) => sensorParts(doubt, takenBy(unit, drive, weigh, shift));
-  const beside = [delay - delayStep, delay + delayStep].map((each) => errorAt(counted, max(0, each)));
-  const biases = beside.map((each) => meanOf(each, (value) => value).mean);
-  const roots = beside.map((each) => sqrt(meanOf(each, (value) => value * value).mean));
+  const beside = [delay - delayStep, delay + delayStep].map((each) => errorAt(drive, max(0, each)));
+  const biases = beside.map((each) => meanOf(each, (value) => value, counts).mean);
+  const roots = beside.map((each) => sqrt(meanOf(each, (value) => value * value, counts).mean));
   const own = (values: readonly number[]) => abs(values[1] - values[0]) / 2 / sqrt(3);
   const inWorst = round(worstWindow / drive.clock.step);
   return {
     ...found,
     // What closes by other rules is asked of the panics too.
     error: errorAt(drive, delay),
+    beside,
     bias: {
       value: bias,
       components: [

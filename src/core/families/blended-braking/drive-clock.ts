@@ -63,11 +63,13 @@ export function onClock({ time, value }: Samples, clock: DriveClock, between: Be
 export function sumOf(parts: readonly { readonly of: Clocked; readonly times: number }[], count: number): Clocked {
   const value = new Float64Array(count);
   const known = new Uint8Array(count).fill(1);
-  for (const { of, times } of parts)
+  for (const { of, times } of parts) {
+    const [own, there] = [of.value, of.known];
     for (let i = 0; i < count; i++) {
-      value[i] += times * of.value[i];
-      known[i] &= of.known[i];
+      value[i] += times * own[i];
+      known[i] &= there[i];
     }
+  }
   return { value, known };
 }
 

@@ -61,10 +61,18 @@ export type DriveRead =
   | { readonly kind: 'missing'; readonly channels: readonly string[] }
   | { readonly kind: 'nobody-brakes' };
 
-/** Own samples of a channel; null where the log has none. */
+/** Whether every row has a number of a column, at a time of its own. */
+function isWhole({ time }: Trace, column: Float64Array): boolean {
+  for (let i = 0; i < column.length; i++)
+    if (column[i] !== column[i] || (i > 0 && !(time[i] > time[i - 1]))) return false;
+  return true;
+}
+
+/** Own samples of a channel, sharing memory with the log where none is missing; null where the log has none. */
 export function samplesOf(trace: Trace, channel: string): Samples | null {
   const column = columnOf(trace, channel);
-  return column ? ownSamples(trace, column) : null;
+  if (!column) return null;
+  return isWhole(trace, column) ? { time: trace.time, value: column } : ownSamples(trace, column);
 }
 
 /** Friction torque to each pascal of each wheel, in the order of `wheelChannels`, N·m/Pa. */
@@ -105,15 +113,12 @@ export function readDrive(trace: Trace, unit: BlendedUnit): DriveRead {
     clock.count,
   );
   const given = sumOf(
-    [
-      { of: regen, times: 1 },
-      { of: friction, times: 1 },
-    ],
+    [regen, friction].map((of) => ({ of, times: 1 })),
     clock.count,
   );
-  const braking = Uint8Array.from(requested.value, (value, i) =>
-    requested.known[i] === 1 && given.known[i] === 1 && value > floor ? 1 : 0,
-  );
+  const braking = new Uint8Array(clock.count);
+  for (let i = 0; i < clock.count; i++)
+    braking[i] = requested.known[i] === 1 && given.known[i] === 1 && requested.value[i] > floor ? 1 : 0;
   const stretches = stretchesOf(braking);
   if (stretches.length === 0) return { kind: 'nobody-brakes' };
   const noises = columns.map((each) => scatterOf(each, differencesLookedAt));

@@ -1,6 +1,6 @@
 import { random, systematic, type Estimate } from '../../instruments/uncertainty';
-import { errorNoise } from './closure';
-import { delayStep, errorAt, takenBy, type ClosureError } from './closure-error';
+import { errorNoise, type Closure } from './closure';
+import { takenBy } from './closure-error';
 import type { Drive } from './drive';
 import { windowMeans, type Clocked } from './drive-clock';
 import type { BlendedUnit } from './geometry';
@@ -71,14 +71,14 @@ function deepestIn({ means }: Looked, from: number, to: number, inDip: number): 
 export function handoversOf(
   unit: BlendedUnit,
   drive: Drive,
-  { error, delay }: ClosureError,
+  { error, delay, beside: errorsBeside }: Closure,
   speed: Clocked,
   doubt: SensorDoubt,
 ): readonly Handover[] {
   const { clock, braking, interval } = drive;
   const look = (of: Clocked): Looked => ({ error: of, means: windowMeans(of, clock, dipWindow) });
   const own = look(error);
-  const beside = [delay - delayStep, delay + delayStep].map((each) => look(errorAt(drive, max(0, each))));
+  const beside = errorsBeside.map(look);
   const wider = windowMeans(error, clock, widerWindow);
   // A straight line between samples cuts c·T²/12 off a hump of curvature c; windows cut c·w²/24 off it.
   const cut = interval ** 2 / 12 / ((widerWindow ** 2 - dipWindow ** 2) / 24);
