@@ -43,20 +43,31 @@ export type Between = 'straight' | 'held';
 /** Brings a column onto a clock; one pass over both. */
 export function onClock({ time, value }: Samples, clock: DriveClock, between: Between): Clocked {
   const { start, step, count } = clock;
-  const out = { value: new Float64Array(count), known: new Uint8Array(count) };
+  const [out, known] = [new Float64Array(count), new Uint8Array(count)];
   const bridge = max(longestBridge, bridgedIntervals * meanInterval({ time }));
+  const perStep = 1 / step;
+  const firstFrom = (t: number) => max(0, ceil((t - start) * perStep - 1e-6));
+  let next = time.length > 0 ? firstFrom(time[0]) : 0;
   for (let at = 0; at + 1 < time.length; at++) {
-    const dt = time[at + 1] - time[at];
-    if (dt > bridge) continue;
-    const from = max(0, ceil((time[at] - start) / step - 1e-6));
-    const to = min(count - 1, floor((time[at + 1] - start) / step + 1e-6));
-    const slope = between === 'held' ? 0 : (value[at + 1] - value[at]) / dt;
-    for (let i = from; i <= to; i++) {
-      out.value[i] = value[at] + slope * (start + i * step - time[at]);
-      out.known[i] = 1;
+    const [from, until] = [time[at], time[at + 1]];
+    if (until - from > bridge) {
+      next = firstFrom(until);
+      continue;
+    }
+    // What is held ends where the next sample is; what runs straight meets it there.
+    const reached = (until - start) * perStep;
+    const last = min(
+      count - 1,
+      between === 'held' && at + 2 < time.length ? ceil(reached - 1e-6) - 1 : floor(reached + 1e-6),
+    );
+    if (next > last) continue;
+    const slope = between === 'held' ? 0 : (value[at + 1] - value[at]) / (until - from);
+    for (; next <= last; next++) {
+      out[next] = value[at] + slope * (start + next * step - from);
+      known[next] = 1;
     }
   }
-  return out;
+  return { value: out, known };
 }
 
 /** Sum of columns, known where each of them is. */
