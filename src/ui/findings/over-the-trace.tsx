@@ -6,7 +6,7 @@ import type { AnyKind } from '@/core/contract/kind';
 import { faultsOf } from '@/core/diagnosis/hypothesis';
 import { leadingFaults, type LedgerRow } from '@/core/diagnosis/ledger';
 import { inSentence } from '@/core/wording/in-sentence';
-import { fitText, hypothesisTitle, strongest, type Fitting } from '@/core/wording/ledger-text';
+import { closerThanTheRow, fitText, hypothesisTitle, strongest, type Fitting } from '@/core/wording/ledger-text';
 import type { StepComparison } from '@/server/diagnosis/compare-step';
 import type { JobView } from '@/server/jobs/job-view';
 import { Choice } from '@/ui/parts/choice';
@@ -100,7 +100,10 @@ export function OverTheTrace(props: Props) {
           )}
           {drawn.expected === null && <p>No bench runs this step, so that nothing can be drawn beside it.</p>}
           {drawn.expected !== null && (
-            <p>{fitText(drawn.fitted, fitting, (steps) => stepsNamed(view, steps), units)}</p>
+            <p>
+              {fitText(drawn.fitted, fitting, (steps) => stepsNamed(view, steps), units)}
+              {drawn.fitted?.extent && row.extents.length > 0 ? ` ${closerThanTheRow}` : ''}
+            </p>
           )}
           {lines.length > 0 && <ComparedChart title={drawn.title} lines={lines} />}
         </>
