@@ -1,21 +1,7 @@
 import fc from 'fast-check';
-import {
-  brakeForce,
-  discTorque,
-  footForPressure,
-  pressureFor,
-  pressureOfFoot,
-  type VehicleBrakes,
-} from './brake-force';
+import { minibus, minibusPedal as master } from '../../../tests/support/minibus';
+import { brakeForce, footForPressure, pressureFor, pressureOfFoot } from './brake-force';
 import { lightRule } from './stop-rule';
-
-const minibus: VehicleBrakes = {
-  mass: 1600,
-  tyreRadius: 0.3,
-  frontTorque: discTorque(0.38, 2290e-6, 0.115),
-  rearTorque: discTorque(0.38, 900e-6, 0.11),
-  proportioning: { split: 2500e3, slope: 0.4 },
-};
 
 describe('what brakes make of a pressure', () => {
   it('3,709 kPa at the front is 6,445 N of brake force', () => {
@@ -37,13 +23,6 @@ describe('what brakes make of a pressure', () => {
   });
 
   it('the foot that a pressure takes makes just that pressure, and a light one makes none', () => {
-    const master = {
-      pedalRatio: 4,
-      linkageEfficiency: 0.9,
-      masterArea: (Math.PI * 23.8e-3 ** 2) / 4,
-      masterEfficiency: 0.95,
-      masterSpring: 60,
-    };
     expect(pressureOfFoot(master, 500) / 1e3).toBeCloseTo(3709, 0);
     expect(footForPressure(master, 2126e3)).toBeCloseTo(294, 0);
     expect(pressureOfFoot(master, 15)).toBe(0);

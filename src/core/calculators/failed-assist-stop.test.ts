@@ -1,24 +1,9 @@
 import fc from 'fast-check';
+import { minibus, minibusPedal as master } from '../../../tests/support/minibus';
 import { boreWindow } from './bore-window';
-import { discTorque, type MasterCylinder, type VehicleBrakes } from './brake-force';
 import { failedAssistStop, roadLimit } from './failed-assist-stop';
 import { distanceAllowed, lightRule, ruleOf } from './stop-rule';
 
-const minibus: VehicleBrakes = {
-  mass: 1600,
-  tyreRadius: 0.3,
-  frontTorque: discTorque(0.38, 2290e-6, 0.115),
-  rearTorque: discTorque(0.38, 900e-6, 0.11),
-  proportioning: { split: 2500e3, slope: 0.4 },
-};
-const areaOf = (bore: number) => (Math.PI * bore ** 2) / 4;
-const master: MasterCylinder = {
-  pedalRatio: 4,
-  linkageEfficiency: 0.9,
-  masterArea: areaOf(23.8e-3),
-  masterEfficiency: 0.95,
-  masterSpring: 60,
-};
 const own = {
   speedKmh: 60,
   decelerationMPerS2: 2.2,

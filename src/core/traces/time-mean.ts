@@ -4,6 +4,17 @@ import type { Samples } from './own-samples';
 const longestBridge = 0.5;
 const bridgedIntervals = 5;
 
+/** Mean interval of a channel, s; Infinity with fewer than two samples. */
+export function meanInterval({ time }: Pick<Samples, 'time'>): number {
+  return time.length < 2 ? Infinity : (time[time.length - 1] - time[0]) / (time.length - 1);
+}
+
+/** Longest gap (s) of a channel that is bridged: beyond it nobody knows what happened. */
+export function longestBridged(samples: Pick<Samples, 'time'>): number {
+  const interval = meanInterval(samples);
+  return Math.max(longestBridge, Number.isFinite(interval) ? bridgedIntervals * interval : 0);
+}
+
 /** A channel's integral over time, so that the mean of any window is two look-ups. */
 export interface Integrated {
   /** Mean over [from, to] s, straight between samples; NaN where less than half of the window was recorded. */
@@ -15,8 +26,7 @@ export function integrated({ time, value }: Samples): Integrated {
   const n = time.length;
   const area = new Float64Array(n);
   const covered = new Float64Array(n);
-  const interval = n > 1 ? (time[n - 1] - time[0]) / (n - 1) : 0;
-  const bridge = Math.max(longestBridge, bridgedIntervals * interval);
+  const bridge = longestBridged({ time });
   for (let i = 1; i < n; i++) {
     const dt = time[i] - time[i - 1];
     const counts = dt <= bridge ? dt : 0;

@@ -1,4 +1,5 @@
 import type { Samples } from '../../traces/own-samples';
+import { longestBridged, meanInterval } from '../../traces/time-mean';
 
 const { ceil, floor, max, min } = Math;
 
@@ -19,15 +20,6 @@ export interface Clocked {
 const finest = 0.01;
 const coarsest = 0.05;
 
-/** A gap longer than this (s) and than so many of its own intervals is not bridged. */
-const longestBridge = 0.5;
-const bridgedIntervals = 5;
-
-/** Mean interval of a column, s; Infinity with fewer than two samples. */
-export function meanInterval({ time }: Pick<Samples, 'time'>): number {
-  return time.length < 2 ? Infinity : (time[time.length - 1] - time[0]) / (time.length - 1);
-}
-
 /** A clock from the first sample to the last of any column, as fine as the quickest of them. */
 export function clockUnder(columns: readonly Samples[]): DriveClock {
   const filled = columns.filter(({ time }) => time.length > 0);
@@ -44,7 +36,7 @@ export type Between = 'straight' | 'held';
 export function onClock({ time, value }: Samples, clock: DriveClock, between: Between): Clocked {
   const { start, step, count } = clock;
   const [out, known] = [new Float64Array(count), new Uint8Array(count)];
-  const bridge = max(longestBridge, bridgedIntervals * meanInterval({ time }));
+  const bridge = longestBridged({ time });
   const perStep = 1 / step;
   const firstFrom = (t: number) => max(0, ceil((t - start) * perStep - 1e-6));
   let next = time.length > 0 ? firstFrom(time[0]) : 0;

@@ -1,7 +1,5 @@
 import type { Samples } from '../../traces/own-samples';
-import { meanInterval } from './drive-clock';
-
-const { max } = Math;
+import { longestBridged, meanInterval } from '../../traces/time-mean';
 
 /** Speeds are looked at this far apart at most, s; a fall by more than this (m/s) and faster than that (m/s2) is no braking. */
 const longestStep = 0.5;
@@ -48,7 +46,7 @@ export function bridged(samples: Samples, dropouts: readonly SpeedDropout[]): Sa
 /** A state that is held between its samples: how long it was on, and how long it was known at all, s. */
 export function timeOn({ time, value }: Samples): { readonly on: number; readonly known: number } {
   let [on, known] = [0, 0];
-  const longest = longestHeld({ time });
+  const longest = longestBridged({ time });
   for (let i = 0; i + 1 < time.length; i++) {
     const dt = time[i + 1] - time[i];
     if (dt > longest) continue;
@@ -58,8 +56,6 @@ export function timeOn({ time, value }: Samples): { readonly on: number; readonl
   return { on, known };
 }
 
-const longestHeld = (samples: Pick<Samples, 'time'>) => max(0.5, 5 * meanInterval(samples));
-
 /**
  * Longest time (s) that two switches disagree, each held between its samples, and what that is known to: a switch may have gone at any
  * moment between two samples of its own. Where one of them is not recorded nothing is counted.
@@ -68,7 +64,7 @@ export function longestDisagreement(
   one: Samples,
   other: Samples,
 ): { readonly seconds: number; readonly standard: number; readonly at: number | null } {
-  const longestHold = [one, other].map(longestHeld);
+  const longestHold = [one, other].map(longestBridged);
   let longest = { seconds: 0, at: null as number | null };
   let since: number | null = null;
   // Both are walked along together; `a` and `b` are the samples that hold.

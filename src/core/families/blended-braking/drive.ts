@@ -1,16 +1,8 @@
 import { ownSamples, scatterOf, type Samples } from '../../traces/own-samples';
+import { meanInterval } from '../../traces/time-mean';
 import { columnOf, type Trace } from '../../traces/trace';
 import type { BlendedUnit } from './geometry';
-import {
-  clockUnder,
-  meanInterval,
-  onClock,
-  stretchesOf,
-  sumOf,
-  windowMeans,
-  type Clocked,
-  type DriveClock,
-} from './drive-clock';
+import { clockUnder, onClock, stretchesOf, sumOf, windowMeans, type Clocked, type DriveClock } from './drive-clock';
 
 const { max } = Math;
 

@@ -1,7 +1,8 @@
 import type { Samples } from '../../traces/own-samples';
 import { random, systematic, type Estimate } from '../../instruments/uncertainty';
 import type { Drive } from './drive';
-import { meanInterval, type Clocked } from './drive-clock';
+import { meanInterval } from '../../traces/time-mean';
+import type { Clocked } from './drive-clock';
 
 const { abs, max, round, sqrt } = Math;
 
