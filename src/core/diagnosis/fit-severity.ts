@@ -140,11 +140,12 @@ function misfitsOf(table: SignatureTable, moved: readonly Moved[], tried: readon
 
 /**
  * How likely each severity is. Where even the best fits worse than its uncertainties allow, they are taken to be that much larger
- * (Birge, Physical Review 40, 1932).
+ * (Birge, Physical Review 40, 1932); not at an end of what was tried, where it is what was not tried that would fit.
  */
-function sharesOf({ severities, lost }: Misfits, figures: number): readonly SeverityShare[] {
+function sharesOf(misfits: Misfits, figures: number): readonly SeverityShare[] {
+  const { severities, lost } = misfits;
   const lowest = min(...lost);
-  const larger = max(1, (2 * lowest) / figures);
+  const larger = liesAt(misfits) === 'inside' ? max(1, (2 * lowest) / figures) : 1;
   const weights = lost.map((each) => exp((lowest - each) / larger));
   const total = weights.reduce((sum, each) => sum + each, 0);
   return severities.map((severity, at) => ({ severities: [severity], share: weights[at] / total }));

@@ -134,6 +134,7 @@ describe('a fault found, mended wrongly, mended rightly, and proved', () => {
     expect((await asked('step=boost-curve')).expected).toBeNull();
     // Fitted to a unit that was mended, next to nothing of it is left.
     const { fitted } = await asked('step=boost-curve&expected=vacuum-valve-leak:0.6&fit=yes');
+    expect(fitted).toMatchObject({ lies: 'at-the-least' });
     expect(fitted.severity).toBeLessThan(0.15);
   });
 
