@@ -9,6 +9,7 @@ const pages = [
   '/instruments',
   '/spheres',
   '/wiring?sheet=ostvale-mb3',
+  '/bore',
   '/settings',
   '/book-in',
   '/sheets/new',

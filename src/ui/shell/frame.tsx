@@ -10,6 +10,7 @@ const places: readonly { readonly href: string; readonly title: string }[] = [
   { href: '/instruments', title: 'Instruments' },
   { href: '/spheres', title: 'Spheres' },
   { href: '/wiring', title: 'Wiring' },
+  { href: '/bore', title: 'Bore' },
 ];
 
 /** Rail and page. The Bench stands without it. */

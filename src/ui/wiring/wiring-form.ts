@@ -1,5 +1,6 @@
 import { planWiring, type Wiring } from '@/core/calculators/wire-and-fuse';
 import type { SheetToWire } from '@/server/shop';
+import { wrongFigure, type AskedFigure } from '../parts/asked-figures';
 import { typedNumber } from '../shell/typed-number';
 
 /** The form as it is typed. */
@@ -25,17 +26,8 @@ export const emptyWiring: WiringTexts = {
   temperature: '60',
 };
 
-interface Asked {
-  readonly title: string;
-  readonly unit: string;
-  readonly help: string;
-  readonly low: number;
-  readonly high: number;
-  readonly optional?: true;
-}
-
 /** Fields in the order that they are known; figures outside their range are no wiring of a vehicle. */
-export const wiringFields: Readonly<Record<Exclude<keyof WiringTexts, 'sheet'>, Asked>> = {
+export const wiringFields: Readonly<Record<Exclude<keyof WiringTexts, 'sheet'>, AskedFigure>> = {
   current: { title: 'Peak current', unit: 'A', help: 'What the unit draws at most', low: 0.1, high: 400 },
   average: {
     title: 'Average current',
@@ -60,18 +52,10 @@ export const wiringFields: Readonly<Record<Exclude<keyof WiringTexts, 'sheet'>, 
 
 export type WiringField = keyof typeof wiringFields;
 
-/** What is wrong with a field; null where it can be counted with. */
-export function wrongWith(field: WiringField, text: string): string | null {
-  const { low, high, unit, optional } = wiringFields[field];
-  const value = typedNumber(text);
-  if (value === undefined) return optional ? null : `A figure, ${low} to ${high} ${unit}`;
-  return value >= low && value <= high ? null : `${low} to ${high} ${unit}`;
-}
-
 /** What the form comes to; null while something is missing or wrong. */
 export function wiringOf(texts: WiringTexts): Wiring | null {
   const fields = Object.keys(wiringFields) as WiringField[];
-  if (fields.some((field) => wrongWith(field, texts[field]) !== null)) return null;
+  if (fields.some((field) => wrongFigure(wiringFields[field], texts[field]) !== null)) return null;
   const value = (field: WiringField) => typedNumber(texts[field])!;
   return planWiring({
     current: value('current'),

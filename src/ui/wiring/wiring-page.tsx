@@ -1,29 +1,20 @@
 'use client';
 import Button from '@mui/material/Button';
-import InputAdornment from '@mui/material/InputAdornment';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
-import TextField from '@mui/material/TextField';
-import { useState, useSyncExternalStore } from 'react';
+import { useSyncExternalStore } from 'react';
 import type { Wiring, WiringPlan } from '@/core/calculators/wire-and-fuse';
 import type { SheetToWire } from '@/server/shop';
 import { keepText, keptText, onStoreChange, textsByName } from '../shell/browser-store';
 import { PageHead } from '../shell/frame';
+import { AskedFigures } from '../parts/asked-figures';
 import { Choice } from '../parts/choice';
-import {
-  emptyWiring,
-  filledFrom,
-  wiringFields,
-  wiringOf,
-  wrongWith,
-  type WiringField,
-  type WiringTexts,
-} from './wiring-form';
+import { emptyWiring, filledFrom, wiringFields, wiringOf, type WiringTexts } from './wiring-form';
 import { WiringDrawing } from './wiring-drawing';
-import styles from './wiring.module.css';
+import styles from '../parts/calculator.module.css';
 
 const key = 'hard-pedal-draft-wiring';
 
@@ -57,7 +48,6 @@ const noneBecause = {
 export function WiringPage(props: Props) {
   const { sheets } = props;
   const { texts, keep } = useTexts(props);
-  const [touched, setTouched] = useState<ReadonlySet<WiringField>>(new Set());
   const wiring = wiringOf(texts);
   const sheet = sheets.find((each) => each.id === texts.sheet);
   const choose = (id: string) => {
@@ -94,27 +84,11 @@ export function WiringPage(props: Props) {
               ))}
             </Choice>
           </div>
-          {(Object.keys(wiringFields) as WiringField[]).map((field) => {
-            const { title, unit, help, optional } = wiringFields[field];
-            const wrong = wrongWith(field, texts[field]);
-            const shown = wrong !== null && (touched.has(field) || texts[field].trim() !== '');
-            return (
-              <TextField
-                key={field}
-                label={title}
-                value={texts[field]}
-                required={!optional}
-                error={shown}
-                helperText={shown ? wrong : help}
-                onChange={({ target }) => keep({ ...texts, [field]: target.value })}
-                onBlur={() => setTouched(new Set([...touched, field]))}
-                slotProps={{
-                  input: { endAdornment: <InputAdornment position="end">{unit}</InputAdornment> },
-                  htmlInput: { inputMode: 'decimal' },
-                }}
-              />
-            );
-          })}
+          <AskedFigures
+            fields={wiringFields}
+            texts={texts}
+            onChange={(field, text) => keep({ ...texts, [field]: text })}
+          />
         </form>
         <section className={styles.plan} aria-label="Plan" aria-live="polite">
           <Outcome wiring={wiring} texts={texts} sheet={sheet} />
