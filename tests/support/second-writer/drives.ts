@@ -219,13 +219,16 @@ export function trueClosure(drive: TrueDrive): TrueClosure {
   const counts = drive.requested.map((value, i) =>
     value > floor && !drive.panics.some((at) => drive.time[i] >= at && drive.time[i] < at + 1) ? 1 : 0,
   );
-  const errorAt = (delay: number, i: number) => {
-    const later = Math.min(drive.time.length - 1, i + Math.round(delay / tick));
+  const last = drive.time.length - 1;
+  const errorLater = (ticks: number, i: number) => {
+    const later = Math.min(last, i + ticks);
     return drive.requested[i] - drive.regen[later] - drive.friction[later];
   };
+  const errorAt = (delay: number, i: number) => errorLater(Math.round(delay / tick), i);
   const square = (delay: number) => {
+    const ticks = Math.round(delay / tick);
     let sum = 0;
-    for (let i = 0; i < counts.length; i += 5) if (counts[i] === 1) sum += errorAt(delay, i) ** 2;
+    for (let i = 0; i < counts.length; i += 5) if (counts[i] === 1) sum += errorLater(ticks, i) ** 2;
     return sum;
   };
   const delays = Array.from({ length: 31 }, (_, at) => at / 100);
