@@ -1,27 +1,13 @@
 import { expect, test } from '@playwright/test';
 import { expectAccessible } from './axe';
+import { minibusTyped } from '../support/minibus';
 import { press } from './keyboard';
 
 test('a stop with the assist gone is worked out by keyboard, and kept over a reload', async ({ page }) => {
   await page.goto('/bore');
   await expect(page.getByRole('button', { name: 'Print it' })).toBeDisabled();
   await page.getByLabel('The vehicle is under').selectOption('light');
-  const figures = [
-    [/^Vehicle mass/, '1600'],
-    [/^Tyre radius/, '300'],
-    [/^Friction, front/, '0.38'],
-    [/^Piston area, front/, '2290'],
-    [/^Effective radius, front/, '115'],
-    [/^Friction, rear/, '0.38'],
-    [/^Piston area, rear/, '900'],
-    [/^Effective radius, rear/, '110'],
-    [/^Split pressure/, '2500'],
-    [/^Rear slope/, '0.4'],
-    [/^Master cylinder bore/, '23.8'],
-    [/^Pedal ratio/, '4'],
-    [/^Fluid displaced/, '12'],
-    [/^Pedal travel at most/, '150'],
-  ] as const;
+  const figures = [...minibusTyped, [/^Fluid displaced/, '12'], [/^Pedal travel at most/, '150']] as const;
   for (const [label, text] of figures) {
     await page.getByLabel(label).focus();
     for (const key of text) await press(page, key);

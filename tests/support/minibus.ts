@@ -15,3 +15,19 @@ export const minibusPedal: MasterCylinder = {
   masterEfficiency: 0.95,
   masterSpring: 60,
 };
+
+/** The same as it is typed, by the labels of its fields. */
+export const minibusTyped: readonly (readonly [RegExp, string])[] = [
+  [/^Vehicle mass/, '1600'],
+  [/^Tyre radius/, '300'],
+  [/^Friction, front/, '0.38'],
+  [/^Piston area, front/, '2290'],
+  [/^Effective radius, front/, '115'],
+  [/^Friction, rear/, '0.38'],
+  [/^Piston area, rear/, '900'],
+  [/^Effective radius, rear/, '110'],
+  [/^Split pressure/, '2500'],
+  [/^Rear slope/, '0.4'],
+  [/^Master cylinder bore/, '23.8'],
+  [/^Pedal ratio/, '4'],
+];

@@ -94,8 +94,8 @@ export const emptyBore: BoreTexts = {
 
 export type BoreOutcome =
   | { readonly kind: 'stop'; readonly stop: FailedAssistStop; readonly window: BoreWindow; readonly bore: number }
-  /** Something is missing or wrong, said beside its field. */
-  | { readonly kind: 'not-yet' };
+  /** Titles of what is missing or wrong, in the form's order. */
+  | { readonly kind: 'not-yet'; readonly missing: readonly string[] };
 
 const numberIn = (texts: BoreTexts, field: BoreField) => typedNumber(texts[field]);
 
@@ -126,23 +126,39 @@ function vehicleIn(texts: BoreTexts): VehicleBrakes {
   };
 }
 
-/** What the form comes to. A split without its slope, and fluid without its travel, are not yet anything. */
-export function boreOf(texts: BoreTexts): BoreOutcome {
-  const rule = ruleIn(texts);
-  const asked = {
+/** What keeps the form from coming to anything. A split goes with its slope, and fluid with its travel. */
+function missingIn(texts: BoreTexts): readonly string[] {
+  const own = texts.category === 'own';
+  const asked: Readonly<Record<string, AskedFigure>> = {
+    ...(own ? ruleFields : {}),
     ...vehicleFields,
     ...rearFields[texts.rear === 'drum' ? 'drum' : 'disc'],
     ...proportioningFields,
     ...pedalFields,
-    ...(texts.category === 'own' ? ruleFields : {}),
   };
-  const wrong = Object.entries(asked).some(
-    ([field, figure]) => wrongFigure(figure, texts[field as BoreField]) !== null,
+  const isEmpty = (field: keyof BoreTexts) => texts[field].trim() === '';
+  const halves = [
+    ['split', 'slope'],
+    ['displaced', 'travel'],
+  ] as const;
+  const alone = halves.flatMap(([one, other]) =>
+    isEmpty(one) === isEmpty(other) ? [] : [isEmpty(one) ? asked[one].title : asked[other].title],
   );
-  const half =
-    (texts.split.trim() === '') !== (texts.slope.trim() === '') ||
-    (texts.displaced.trim() === '') !== (texts.travel.trim() === '');
-  if (wrong || half || rule?.kind !== 'rule') return { kind: 'not-yet' };
+  return [
+    ...(texts.category === '' ? ['the rule'] : []),
+    ...Object.entries(asked).flatMap(([field, figure]) =>
+      wrongFigure(figure, texts[field as BoreField]) === null ? [] : [figure.title],
+    ),
+    ...(own && isEmpty('source') ? ['Where it stands'] : []),
+    ...alone,
+  ];
+}
+
+/** What the form comes to. */
+export function boreOf(texts: BoreTexts): BoreOutcome {
+  const rule = ruleIn(texts);
+  const missing = missingIn(texts);
+  if (missing.length > 0 || rule?.kind !== 'rule') return { kind: 'not-yet', missing };
   const value = (field: BoreField) => numberIn(texts, field)!;
   const master: MasterCylinder = {
     pedalRatio: value('pedalRatio'),

@@ -6,6 +6,7 @@ import { useMemo, useSyncExternalStore, type ReactNode } from 'react';
 import { boreWindowOption, boreWindowText } from '@/charts/bore-window-chart';
 import { chartTokens } from '@/charts/chart-colours';
 import type { FailedAssistStop } from '@/core/calculators/failed-assist-stop';
+import { inSentence } from '@/core/wording/in-sentence';
 import { Chart } from '../charts/chart';
 import { AskedFigures } from '../parts/asked-figures';
 import { Choice } from '../parts/choice';
@@ -120,6 +121,9 @@ export function BorePage() {
   );
 }
 
+/** Titles as a list within a sentence. */
+const inSentences = (titles: readonly string[]) => titles.map(inSentence).join('; ');
+
 /** Three figures, kept together with their unit. */
 const figures = (value: number, unit: string) =>
   `${Number(value.toPrecision(3)).toLocaleString('en', { useGrouping: false })}\u00a0${unit}`;
@@ -134,10 +138,13 @@ function Outcome({ outcome }: { readonly outcome: BoreOutcome }) {
   const { mode } = useColorScheme();
   if (outcome.kind === 'not-yet')
     return (
-      <p>
-        Say which rule the vehicle is under, how it brakes and what pedal it has: the stop is worked out here. A split
-        goes with its slope, and fluid with its travel.
-      </p>
+      <>
+        <p>
+          The stop is worked out here once it is said which rule the vehicle is under, how it brakes and what pedal it
+          has.
+        </p>
+        <p>Still missing: {inSentences(outcome.missing)}.</p>
+      </>
     );
   const { stop, window, bore } = outcome;
   const { rule } = stop;

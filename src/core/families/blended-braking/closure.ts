@@ -75,6 +75,8 @@ export function closureOf(
   const beside = [delay - delayStep, delay + delayStep].map((each) => errorAt(drive, max(0, each)));
   const biases = beside.map((each) => meanOf(each, (value) => value, counts).mean);
   const roots = beside.map((each) => sqrt(meanOf(each, (value) => value * value, counts).mean));
+  const ofBias = parts((step) => (error.known[step] === 1 ? 1 / count : 0));
+  const biasStandard = hypot(...ofBias.map(({ standard }) => standard));
   const own = (values: readonly number[]) => abs(values[1] - values[0]) / 2 / sqrt(3);
   const inWorst = round(worstWindow / drive.clock.step);
   return {
@@ -84,21 +86,17 @@ export function closureOf(
     beside,
     bias: {
       value: bias,
-      components: [
-        random('noise', noise / sqrt(count)),
-        systematic('timing', own(biases)),
-        ...parts((step) => (error.known[step] === 1 ? 1 / count : 0)),
-      ],
+      components: [random('noise', noise / sqrt(count)), systematic('timing', own(biases)), ...ofBias],
     },
     rms: {
       value: rms,
       components: [
         random('noise', noise / sqrt(count)),
         systematic('timing', own(roots)),
-        // The root moves with each error as much as it is alike to it.
-        ...(rms > 0
+        // The root moves with each error as much as it is alike to it; next to nothing, by as much as the bias may be off.
+        ...(rms > biasStandard
           ? parts((step) => (error.known[step] === 1 ? error.value[step] / rms / count : 0))
-          : parts(() => 0)),
+          : ofBias),
       ],
     },
     worst: {
@@ -106,8 +104,10 @@ export function closureOf(
       estimate: {
         value: abs(means.value[at]),
         components: [
-          random('noise', noise / sqrt(inWorst)),
-          systematic('timing', worstSlope(drive, error, at, inWorst) * found.delayStandard),
+          // The largest of many means has more noise in it than any one of them, and a slow column fewer samples.
+          random('noise', (noise * Math.SQRT2) / sqrt(max(1, worstWindow / max(drive.clock.step, drive.interval)))),
+          // Between the samples of a slow column a corner may lie anywhere.
+          systematic('timing', worstSlope(drive, error, at, inWorst) * hypot(found.delayStandard, drive.interval / 12)),
           ...sensorParts(
             doubt,
             takenBy(unit, drive, () => 1 / inWorst, shift, [at, at + inWorst]),

@@ -135,6 +135,12 @@ describe('what closes in a drive', () => {
       kind: 'missing',
       channels: ['regen_torque', 'wheel_pressure_rl'],
     });
+    const seldom = columns.wheel_pressure_fr.map((value, i) => (i % 10 === 0 ? value : Number.NaN));
+    expect(readDrive(makeTrace(time, { ...columns, wheel_pressure_fr: seldom }), shuttle)).toEqual({
+      kind: 'too-slow',
+      channel: 'wheel_pressure_fr',
+      interval: expect.closeTo(0.2, 3),
+    });
     const never = { ...columns, requested_torque: columns.requested_torque.map(() => 0) };
     expect(readDrive(makeTrace(time, never), shuttle)).toEqual({ kind: 'nobody-brakes' });
   });
@@ -180,9 +186,24 @@ describe('a drive by another tool', () => {
       return panicDelays(drivenIn(trace), events, travel, 0.01);
     };
     const [soon, late] = [0, 0.6].map(delaysOf);
-    expect(soon.every(({ answered, delay }) => answered && delay.value < 0.5)).toBe(true);
-    const longest = (panics: typeof soon) => Math.max(...panics.map(({ delay }) => delay.value));
+    const longest = (panics: typeof soon) =>
+      Math.max(...panics.map((each) => (each.kind === 'answered' ? each.delay.value : Infinity)));
+    expect(longest(soon)).toBeLessThan(0.5);
     expect(longest(late)).toBeGreaterThan(longest(soon) + 0.2);
+  });
+
+  it('a panic that nobody brakes, that is cut short, or that the log leaves out is said to be that', () => {
+    const trace = braked({ motor: 0.5 });
+    const travel = samples([0, 20], [0, 0]);
+    const kindsAt = (log: Trace, ...at: number[]) =>
+      panicDelays(drivenIn(log), at, travel, 0.01).map(({ kind }) => kind);
+    // Braking lasts from 2 to 18 s, half of it by the motor: it never lets go. At 19 s nobody brakes.
+    expect(kindsAt(trace, 3, 18.5)).toEqual(['not-answered', 'not-braked']);
+    const lost = trace.time.map((t, i) => (t > 5 && t < 6 ? Number.NaN : trace.columns.wheel_pressure_rr[i]));
+    const gap = makeTrace(trace.time, { ...trace.columns, wheel_pressure_rr: lost });
+    expect(kindsAt(gap, 4.5, 10)).toEqual(['not-recorded', 'not-answered']);
+    expect(drivenIn(gap).leftOut).toBeCloseTo(1, 1);
+    expect(drivenIn(trace).leftOut).toBe(0);
   });
 
   it('what the motor leaves out at a full battery is the torque that nobody filled in', () => {
@@ -196,6 +217,12 @@ describe('a drive by another tool', () => {
     expect(unfilledTorque(shuttle, drive, closure, charged(95), ownSensors)!.value).toBeCloseTo(120, 6);
     expect(unfilledTorque(shuttle, drive, closure, charged(60), ownSensors)).toBeNull();
   });
+});
+
+it('closure that is next to nothing is known no better than its bias', () => {
+  const { bias, rms } = closedIn(braked({}));
+  expect(rms.value).toBeLessThan(1e-6);
+  expect(expandedUncertainty(rms)).toBeGreaterThanOrEqual(0.9 * expandedUncertainty(bias));
 });
 
 describe('states and pressures of a drive', () => {

@@ -19,6 +19,9 @@ export const closureChannels = ['requested_torque', 'regen_torque', ...wheelChan
 /** Below this share of the largest request nobody brakes. */
 const brakingShare = 0.05;
 
+/** Columns more slowly sampled than ten times a second, and a little, tell nothing of a handover, s. */
+const longestInterval = 0.12;
+
 /** Requests are judged by means over this, s: a spike is no request. */
 const requestWindow = 0.2;
 
@@ -46,11 +49,15 @@ export interface Drive {
   readonly stretches: readonly (readonly [number, number])[];
   /** The log counts the motor's torque the other way round. */
   readonly regenTurned: boolean;
+  /** Time in which something that is needed was not recorded, s. */
+  readonly leftOut: number;
 }
 
 export type DriveRead =
   | { readonly kind: 'drive'; readonly drive: Drive }
   | { readonly kind: 'missing'; readonly channels: readonly string[] }
+  /** A channel is sampled more slowly (s) than torque that comes and goes in tenths of a second can be told from. */
+  | { readonly kind: 'too-slow'; readonly channel: string; readonly interval: number }
   | { readonly kind: 'nobody-brakes' };
 
 /** Whether every row has a number of a column, at a time of its own. */
@@ -86,12 +93,27 @@ function countedTheOtherWay(requested: Clocked, regen: Clocked, floor: number): 
   return sum < 0;
 }
 
+function unknownSteps(requested: Clocked, given: Clocked): number {
+  let unknown = 0;
+  for (let i = 0; i < requested.known.length; i++) if (requested.known[i] === 0 || given.known[i] === 0) unknown++;
+  return unknown;
+}
+
+/** The channel that is sampled most slowly, with its mean interval, s. */
+function slowestOf(columns: readonly { readonly channel: string; readonly samples: Samples | null }[]) {
+  return columns
+    .map(({ channel, samples }) => ({ channel, interval: samples ? meanInterval(samples) : Infinity }))
+    .reduce((slowest, each) => (each.interval > slowest.interval ? each : slowest));
+}
+
 /** Reads what closes, or does not, out of a drive's log. A pressure below zero is a gauge’s zero and counts as it is. */
 export function readDrive(trace: Trace, unit: BlendedUnit): DriveRead {
   const found = closureChannels.map((channel) => ({ channel, samples: samplesOf(trace, channel) }));
   const missing = found.flatMap(({ channel, samples }) => (samples ? [] : [channel]));
   const columns = found.flatMap(({ samples }) => (samples ? [samples] : []));
   if (missing.length > 0) return { kind: 'missing', channels: missing };
+  const slowest = slowestOf(found);
+  if (slowest.interval > longestInterval) return { kind: 'too-slow', ...slowest };
   const clock = clockUnder(columns);
   const [requested, logged, ...wheels] = columns.map((samples) => onClock(samples, clock, 'straight'));
   const largest = largestOf(windowMeans(requested, clock, requestWindow));
@@ -123,12 +145,13 @@ export function readDrive(trace: Trace, unit: BlendedUnit): DriveRead {
       friction,
       wheels,
       noise: { requested: noises[0], regen: noises[1], wheels: noises.slice(2) },
-      interval: max(...columns.map(meanInterval)),
+      interval: slowest.interval,
       given,
       largest,
       braking,
       stretches,
       regenTurned,
+      leftOut: clock.step * unknownSteps(requested, given),
     },
   };
 }

@@ -59,7 +59,12 @@ function stepsOf(
       over(gain, shuttle.frictionGainLeast, 'least'),
     ]),
     handover: over(dip.dip, ofLargest(shuttle.handoverDipMost)),
-    'panic-events': worst(delays.map(({ delay }) => over(delay, shuttle.panicDelayMost))),
+    'panic-events': worst(
+      delays.map((panic) => {
+        if (panic.kind === 'answered') return over(panic.delay, shuttle.panicDelayMost);
+        return panic.kind === 'not-answered' ? over(panic.atLeast, shuttle.panicDelayMost) : { over: 2, surely: true };
+      }),
+    ),
     'regen-limit': over(unfilled, ofLargest(shuttle.unfilledMost)),
     'pressure-order': worst([
       over(master.estimate, shuttle.masterDifferenceMost),

@@ -4,9 +4,9 @@ import type { Drive } from './drive';
 import { meanInterval } from '../../traces/time-mean';
 import type { Clocked } from './drive-clock';
 
-const { abs, max, round, sqrt } = Math;
+const { abs, max, min, round, sqrt } = Math;
 
-/** The pedal's rate is taken over this, s: half of it is what a log must sample at. */
+/** The pedal's rate is taken over this, s. */
 const rateOver = 0.02;
 /** One stamp is one event, s. */
 const oneEvent = 1;
@@ -70,12 +70,16 @@ export function panicEvents(travel: Samples, threshold: number): readonly number
   return events;
 }
 
-/** One panic: when it began, and how long until motor and friction had answered; `answered` false where they did not before the braking ended. */
-export interface Panic {
-  readonly at: number;
-  readonly answered: boolean;
-  readonly delay: Estimate;
-}
+/** One panic of a drive, begun at a time (s); none is left out, whatever became of it. */
+export type Panic = { readonly at: number } & (
+  | { readonly kind: 'answered'; readonly delay: Estimate }
+  /** The braking ended before motor and friction had answered: it took at least this long. */
+  | { readonly kind: 'not-answered'; readonly atLeast: Estimate }
+  /** Nothing was requested within a second of it. */
+  | { readonly kind: 'not-braked' }
+  /** The log leaves out a part of what followed. */
+  | { readonly kind: 'not-recorded' }
+);
 
 interface Columns {
   readonly requested: Clocked;
@@ -103,10 +107,13 @@ function answeredAt(
   return null;
 }
 
+/** Whether torque was known at every step from one to another. */
+const isKnown = ({ requested, given }: Drive, from: number, to: number): boolean =>
+  !requested.known.subarray(from, to).includes(0) && !given.known.subarray(from, to).includes(0);
+
 /**
  * How each panic of a drive was answered: from its begin until the motor gives hardly anything and friction gives what was requested,
  * for a tenth of a second on end; else to the end of the braking. `frictionDoubt`: standard uncertainty of friction as a share of itself.
- * A panic of which nobody braked, or the log leaves out a part, is none.
  */
 export function panicDelays(
   drive: Drive,
@@ -114,38 +121,38 @@ export function panicDelays(
   travel: Samples,
   frictionDoubt: number,
 ): readonly Panic[] {
-  const { clock, stretches, largest } = drive;
   const own = meanInterval(travel);
-  return events.flatMap((at): Panic[] => {
-    const from = round((at - clock.start) / clock.step);
-    // The request follows the pedal: the braking that begins with it, or that it falls into.
-    const stretch = stretches.find(([begin, end]) => end > from && begin <= from + oneEvent / clock.step);
-    if (!stretch) return [];
-    const [, to] = stretch;
-    const back = max(0, from - round(before / clock.step));
-    let was = 0;
-    for (let i = back; i < from; i++) was += drive.regen.value[i] / max(1, from - back);
-    const asked = {
-      from: max(from, stretch[0]),
-      to,
-      hold: round(forSoLong / clock.step),
-      regenMost: max(regenLeft * was, regenLeftOfLargest * largest),
-    };
-    const found = answeredAt(drive, asked, frictionOfRequest);
-    const seconds = ((found ?? to) - from) * clock.step;
-    const beside = [-1, 1].map(
-      (sign) => answeredAt(drive, asked, frictionOfRequest * (1 + sign * frictionDoubt)) ?? to,
-    );
-    const timing = Math.hypot(own, clock.step) / sqrt(12);
-    return [
-      {
-        at,
-        answered: found !== null,
-        delay: {
-          value: seconds,
-          components: [random('timing', timing), systematic('gauge-gain', ((beside[1] - beside[0]) * clock.step) / 2)],
-        },
-      },
-    ];
-  });
+  return events.map((at): Panic => panicAt(drive, at, own, frictionDoubt));
+}
+
+function panicAt(drive: Drive, at: number, interval: number, frictionDoubt: number): Panic {
+  const { clock, stretches, largest } = drive;
+  const from = round((at - clock.start) / clock.step);
+  const within = from + round(oneEvent / clock.step);
+  // The request follows the pedal: the braking that begins with it, or that it falls into.
+  const stretch = stretches.find(([begin, end]) => end > from && begin <= within);
+  const told = stretch ? min(clock.count, stretch[1] + 1) : within;
+  if (from < 0 || told > clock.count || !isKnown(drive, from, told)) return { at, kind: 'not-recorded' };
+  if (!stretch) return { at, kind: 'not-braked' };
+  const [begin, to] = stretch;
+  const back = max(0, from - round(before / clock.step));
+  let was = 0;
+  for (let i = back; i < from; i++) was += drive.regen.value[i] / max(1, from - back);
+  const asked = {
+    from: max(from, begin),
+    to,
+    hold: round(forSoLong / clock.step),
+    regenMost: max(regenLeft * was, regenLeftOfLargest * largest),
+  };
+  const answered = (share: number) => answeredAt(drive, asked, share);
+  const found = answered(frictionOfRequest);
+  const beside = [-1, 1].map((sign) => answered(frictionOfRequest * (1 + sign * frictionDoubt)) ?? to);
+  const estimate: Estimate = {
+    value: ((found ?? to) - from) * clock.step,
+    components: [
+      random('timing', Math.hypot(interval, clock.step) / sqrt(12)),
+      systematic('gauge-gain', ((beside[1] - beside[0]) * clock.step) / 2),
+    ],
+  };
+  return found === null ? { at, kind: 'not-answered', atLeast: estimate } : { at, kind: 'answered', delay: estimate };
 }

@@ -20,6 +20,12 @@ export interface SensorDoubt {
   readonly assumed: readonly string[];
 }
 
+/** Zero of a gauge, and what it bends where its class is of full scale, Pa. */
+function offsetOf(instrument: Instrument, date: string): number {
+  const bends = instrument.classOf === 'full-scale' ? classError(instrument, 0, date) / 3 : 0;
+  return hypot(unreadZero(instrument, date), bends);
+}
+
 /** What the sensors of a drive are good for: the workshop's own gauges where it named some, the vehicle's where not. */
 export function sensorDoubtOf(
   unit: BlendedUnit,
@@ -32,7 +38,7 @@ export function sensorDoubtOf(
     return instrument && !instrument.ofStandIn ? instrument : null;
   });
   return {
-    zeros: named.map((each, at) => perPascal[at] * (each ? unreadZero(each, date) : ownZero)),
+    zeros: named.map((each, at) => perPascal[at] * (each ? offsetOf(each, date) : ownZero)),
     gains: named.map((each) => (each ? classError(each, each.range, date) / each.range / sqrt(3) : ownGain)),
     regenGain,
     assumed: wheelChannels.filter((_, at) => named[at] === null),
