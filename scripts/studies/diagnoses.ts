@@ -1,5 +1,6 @@
 import { everyKind, kindNamed } from '@/core/families';
 import type { AnyKind } from '@/core/contract/kind';
+import { minutesOfSteps } from '@/core/contract/one-log';
 import { chanceOf, chanceOfNoFault, chanceOfUnlisted } from '@/core/diagnosis/chances';
 import { evidenceOf } from '@/core/diagnosis/evidence';
 import { hypothesisId } from '@/core/diagnosis/hypothesis';
@@ -117,14 +118,13 @@ function rankOf(
 function minutesTo(tested: Tested, symptoms: readonly string[]): RankedUnit['minutes'] {
   const { kind, table, context, steps } = tested;
   const plan = kind.plans.find((each) => each.id === context.plan)!;
-  const minutesOf = (id: string) => kind.steps.find((step) => step.id === id)!.minutes;
   const sure = (done: ReadonlySet<string>) => rankOf(tested, symptoms, done).ranked[0].probability >= certain;
   const inOrder = new Set<string>();
   let planned = 0;
   for (const id of plan.steps) {
     if (sure(inOrder)) break;
+    planned += minutesOfSteps(kind, context.plan, [id], inOrder);
     inOrder.add(id);
-    planned += minutesOf(id);
   }
   const done = new Set<string>();
   let led = 0;
@@ -137,8 +137,8 @@ function minutesTo(tested: Tested, symptoms: readonly string[]): RankedUnit['min
     if (next.kind !== 'test') break;
     const step = beginsWith(next.worth);
     if (done.has(step)) break;
+    led += minutesOfSteps(kind, context.plan, [step], done);
     done.add(step);
-    led += minutesOf(step);
   }
   // One that never becomes certain takes the whole plan either way.
   return { plan: planned, next: led };

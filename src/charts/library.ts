@@ -1,5 +1,11 @@
 import { CustomChart, LineChart, ScatterChart } from 'echarts/charts';
-import { GridComponent, LegendComponent, MarkAreaComponent, MarkLineComponent } from 'echarts/components';
+import {
+  DataZoomComponent,
+  GridComponent,
+  LegendComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+} from 'echarts/components';
 import { init, use as takeParts } from 'echarts/core';
 import { CanvasRenderer, SVGRenderer } from 'echarts/renderers';
 
@@ -11,6 +17,7 @@ takeParts([
   LegendComponent,
   MarkAreaComponent,
   MarkLineComponent,
+  DataZoomComponent,
   CanvasRenderer,
   SVGRenderer,
 ]);

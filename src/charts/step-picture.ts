@@ -17,6 +17,8 @@ import { overTimeOption, type Funnel, type OverTime } from '@/charts/over-time';
 import { runRestOption, runRestText } from '@/charts/run-rest-map';
 import { curveAxes, curvePointText } from '@/charts/curve-axes';
 import { staircaseOption, staircaseText } from '@/charts/staircase';
+import { timelineEvents, timelineOption, timelineText } from '@/charts/timeline';
+import type { SentLane } from '@/core/pictures/timeline-window';
 import { rideTheLineOption, type RideTheLine } from '@/charts/ride-the-line';
 import type { Tokens } from './tokens';
 import { workedOutOnce } from './worked-out-once';
@@ -28,6 +30,8 @@ export interface PictureData {
   readonly step: MeasuredStep<unknown>;
   readonly context: StepContext<unknown>;
   readonly samples: GrowingTrace;
+  /** Lanes of a time-line, as they are drawn; only where the step has one and its whole log is at hand. */
+  readonly lanes?: readonly SentLane[];
   readonly readings: Readonly<Record<string, number>>;
   readonly bands: ReadingBands;
   readonly result: StepEvaluation | null;
@@ -315,6 +319,22 @@ function expectedTraces<Unit>(
   return workedOutOnce(context, expected, () => expected(context));
 }
 
+/** Height that a time-line on paper is laid out for, px. */
+const paperHeight = 360;
+
+/** A time-line that stands still: on paper, and wherever nobody looks into it. */
+function timeline({ lanes, result, units, tokens }: PictureData): DrawnPicture | null {
+  const times = (lanes ?? []).flatMap((lane) => lane.lines.flatMap(({ points }) => points.map(([time]) => time)));
+  if (!lanes || times.length === 0) return null;
+  const whole = { from: times.reduce((a, b) => Math.min(a, b)), to: times.reduce((a, b) => Math.max(a, b)) };
+  const events = timelineEvents(result?.analyses.at(-1)?.events ?? []);
+  const drawn = { lanes, start: whole.from, window: whole, whole, events };
+  return {
+    option: timelineOption(drawn, { tokens, units, height: paperHeight, still: true }),
+    text: timelineText(drawn, units),
+  };
+}
+
 function draw(data: PictureData, picture: Picture<unknown>): DrawnPicture | null {
   switch (picture.kind) {
     case 'curve':
@@ -323,6 +343,8 @@ function draw(data: PictureData, picture: Picture<unknown>): DrawnPicture | null
       return staircase(data, picture);
     case 'map':
       return runRest(data, picture);
+    case 'timeline':
+      return timeline(data);
     case 'over-time':
       if (picture.expected) return knee(data, picture.channels, expectedTraces(picture.expected, data.context));
       return overTime(picture.openEnded ? { ...data, seconds: 0 } : data, picture.channels);

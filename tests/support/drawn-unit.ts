@@ -9,6 +9,7 @@ import { leverByItself } from '@/core/procedure/guide';
 import { runByItself, type Hand } from '@/core/rig/run-by-itself';
 import { mountedFor } from '@/core/rig/run-step';
 import { ordinaryNoise, standInRig } from '@/core/rig/stand-in-rig';
+import type { Trace } from '@/core/traces/trace';
 import { studyRate } from './study-rate';
 import { dice, type Dice } from './second-writer/logger';
 import { writtenAgain } from './second-writer/written-again';
@@ -80,7 +81,17 @@ export function benchTest(
         return [{ kind: 'findings', step: id, findings: lookedAt(kind, step, drawn.truth, random) }];
     }
   });
+  // One log is read by every step that reads one.
+  let drive: Trace | null = null;
+  function logOf(here: StepContext<unknown>): Trace {
+    const { log } = kind.model;
+    if (!log) throw new Error(`nothing records a ${kind.family}`);
+    const of = (sensors: 'ordinary' | 'right') => log(drawn.unit, drawn.condition, { seed, sensors });
+    if (writer === 'rig') return of('ordinary');
+    return writtenAgain(of('right'), here.instruments, {}, dice(labelledSeed(seed, 'log again')));
+  }
   function traceOf(step: MeasuredStep<unknown>, here: StepContext<unknown>) {
+    if (!step.feeds.live) return (drive ??= logOf(here));
     const live = liveFeed(step);
     const common = {
       ...mountedFor(kind, step, here, drawn),

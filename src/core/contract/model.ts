@@ -1,6 +1,7 @@
 import type { ActiveFault, Plant, Surroundings } from '../physics/plant';
 import type { CharacteristicId } from '../quantities/characteristics';
 import type { StepContext } from '../procedure/step-context';
+import type { Trace } from '../traces/trace';
 import type { Fault } from './fault';
 
 /** One way in which sound units of one sheet differ from each other. */
@@ -23,6 +24,15 @@ export function truthOf(truth: Truth, step: string, characteristic: Characterist
   return truth[`${step}: ${characteristic}`] ?? truth[characteristic];
 }
 
+/** How a log is written that no bench runs. */
+export interface LogSetting {
+  readonly seed: number;
+  /** Sensors with the noise and the errors of ordinary ones, or such as show what is there. */
+  readonly sensors: 'ordinary' | 'right';
+  /** So many times as long as an ordinary one; 1 when left out. */
+  readonly long?: number;
+}
+
 /** A unit as physics: what state it is in, what faults do to that, and what it does on its stand. */
 export interface Model<Unit, Condition> {
   /** Condition of a sound unit, made anew at each call: faults write into it. */
@@ -31,6 +41,8 @@ export interface Model<Unit, Condition> {
   readonly scatter: readonly Scatter<Unit>[];
   /** Dynamics for the stand-in bench; left out where no bench runs any step of the unit. */
   readonly plant?: (unit: Unit, condition: Condition, around: Surroundings) => Plant;
+  /** A log as a tool in the vehicle would write it: the stand-in of what no bench runs. Deterministic by its seed. */
+  readonly log?: (unit: Unit, condition: Condition, setting: LogSetting) => Trace;
   /** Worked out of unit and condition, never out of a trace. */
   readonly truth: (unit: Unit, condition: Condition, context: StepContext<Unit>) => Truth;
 }

@@ -60,4 +60,6 @@ export interface Plan<Unit> {
   readonly supply: Supply<Unit> | null;
   /** Null where nothing is pulled or pressed by a guide. */
   readonly lever: Lever<Unit> | null;
+  /** One log is the evidence of all steps that read one: what it takes to record it, minutes. Left out, each step has evidence of its own. */
+  readonly oneLog?: { readonly minutes: number };
 }

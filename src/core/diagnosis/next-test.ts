@@ -1,5 +1,6 @@
 import type { AnyKind } from '../contract/kind';
 import { planOf } from '../contract/kind';
+import { minutesOfSteps } from '../contract/one-log';
 import { labelledSeed, randomSource, type RandomSource } from '../physics/random';
 import { touchesHazard } from '../procedure/interlock';
 import type { LookStep } from '../procedure/look-step';
@@ -77,7 +78,7 @@ export function worthOf(kind: AnyKind, table: SignatureTable, ranking: Ranking, 
       const step = kind.steps.find((each) => each.id === id);
       if (!step) return [];
       const before = stepsBefore(left, id);
-      const minutes = [...before, id].reduce((sum, each) => sum + minutesOf(kind, each), 0);
+      const minutes = minutesOfSteps(kind, left.plan, [...before, id], left.done);
       const { gain, between } = expectedGain(kind, step, table, states);
       return between ? [{ step: id, before, minutes, gain, between }] : [];
     })
@@ -103,17 +104,13 @@ function finished(kind: AnyKind, hypothesis: Hypothesis, left: StepsLeft): NextT
   const open = planOf(kind, left.plan).steps.find((id) => !left.done.has(id) && !left.optional?.has(id));
   if (hypothesis.kind !== 'no-fault' || open === undefined) return { kind: 'certain', hypothesis };
   const [first = open] = stepsBefore(left, open);
-  return { kind: 'finish-plan', step: first, minutes: minutesOf(kind, first) };
+  return { kind: 'finish-plan', step: first, minutes: minutesOfSteps(kind, left.plan, [first], left.done) };
 }
 
 function rate(kind: AnyKind, { gain, minutes, step }: Worth): number {
   const definition = kind.steps.find((each) => each.id === step);
   const risk = definition && touchesHazard(definition) ? riskMinutes : 0;
   return gain / max(0.5, minutes + risk);
-}
-
-function minutesOf(kind: AnyKind, id: string): number {
-  return kind.steps.find((each) => each.id === id)?.minutes ?? 0;
 }
 
 /** Steps that have to be done before one, first first. */

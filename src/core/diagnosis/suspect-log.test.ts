@@ -1,4 +1,3 @@
-import { liveFeed } from '../procedure/step-definition';
 import { dice, goodGauge, writeLog, type Signal } from '../../../tests/support/second-writer/logger';
 import { families, kindNamed, findStep } from '../families';
 import { contextAt } from '../formats/site-file';
@@ -88,7 +87,7 @@ describe.each(everyPlan)('%s', (_name, kind, plan) => {
         faults: [],
         benchSeed: 21,
         runSeed: 22,
-        sampleRate: Math.min(50, liveFeed(step).rate ?? 50),
+        sampleRate: Math.min(50, step.feeds.live?.rate ?? 50),
       });
       expect({ id, suspected: suspectLog(kind, step, log, context) }).toEqual({ id, suspected: [] });
     }

@@ -3,7 +3,7 @@ import { fitLine } from '../fitting/line';
 import type { StepContext } from '../procedure/step-context';
 import type { MeasuredStep } from '../procedure/step-definition';
 import { shownAs } from '../quantities/shown-as';
-import { simulateStep } from '../rig/run-step';
+import { hasStandIn, simulateStep } from '../rig/run-step';
 import { together } from '../traces/together';
 import { columnOf, type Trace } from '../traces/trace';
 import type { AnalysisProblem } from '../vocabulary/analysis-problem';
@@ -92,13 +92,12 @@ function outOfRange(
   trace: Trace,
   context: StepContext<unknown>,
 ): AnalysisProblem[] {
-  const { live } = step.feeds;
-  if (!live) return [];
+  if (!hasStandIn(kind, step)) return [];
   const sound = simulateStep(kind, step, context, {
     faults: [],
     benchSeed: 1,
     runSeed: 1,
-    sampleRate: min(rangeRate, live.rate ?? rangeRate),
+    sampleRate: min(rangeRate, step.feeds.live?.rate ?? rangeRate),
   });
   return [...step.feeds.log.needs, ...step.feeds.log.uses].flatMap((channel): AnalysisProblem[] => {
     const [read, expected] = [columnOf(trace, channel), columnOf(sound, channel)];

@@ -32,6 +32,9 @@ const plausibleRanges: Readonly<Record<ShownAs, readonly [number, number]>> = {
   energy: [0, 1e6],
   percent: [-1, 1],
   rotation: [0, 1000],
+  torque: [-50e3, 50e3],
+  speed: [-1, 70],
+  'angle-rate': [-200, 200],
 };
 
 /** Range of plausible figures for a quantity read on a channel: never more than its instrument can show, SI. */

@@ -22,7 +22,9 @@ const cases = families
   .flatMap((kind) =>
     kind.plans.flatMap((plan) =>
       kind.steps
-        .filter((step): step is MeasuredStep<unknown> => step.kind === 'measured' && plan.steps.includes(step.id))
+        // Nobody's hand is on what only a log tells.
+        .filter((step): step is MeasuredStep<unknown> => step.kind === 'measured' && step.feeds.live !== undefined)
+        .filter((step) => plan.steps.includes(step.id))
         // A soak of hours asks for no hand until its end.
         .filter((step) => !step.id.includes('soak') && step.id !== 'rest-cycle')
         .map((step) => [`${kind.family} (${kind.curve.outputs[0]}) ${plan.id} ${step.id}`, kind, plan, step] as const),

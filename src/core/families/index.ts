@@ -8,11 +8,13 @@ import { joinChannels } from '../quantities/channels';
 import { joinCharacteristics } from '../quantities/characteristics';
 import { analysisRows } from '../toolboxes/analysis/rows';
 import { electricalRows } from '../toolboxes/electrical/rows';
+import { foundationRows } from '../toolboxes/foundation/rows';
 import { servoRows } from '../toolboxes/servo/rows';
 import { storeRows } from '../toolboxes/store/rows';
 import { vacuumRows } from '../toolboxes/vacuum/rows';
 import { vacuumInline } from './vacuum-inline';
 import { hydraulicBoost } from './hydraulic-boost';
+import { blendedBraking } from './blended-braking';
 import { brakeByWire } from './brake-by-wire';
 import { motorBoost } from './motor-boost';
 import { motorPumpBoost } from './motor-pump-boost';
@@ -48,7 +50,7 @@ export function register(family: Family): void {
 }
 
 // Words that families share belong to the toolbox that measures them.
-for (const rows of [analysisRows, vacuumRows, servoRows, storeRows, electricalRows]) join(rows);
+for (const rows of [analysisRows, vacuumRows, servoRows, storeRows, electricalRows, foundationRows]) join(rows);
 
 // The registry: the one place that lists the families.
 register(vacuumRemote);
@@ -58,6 +60,7 @@ register(hydraulicBoost);
 register(motorPumpBoost);
 register(motorBoost);
 register(brakeByWire);
+register(blendedBraking);
 register(storedPressure);
 register(pedalValve);
 

@@ -107,6 +107,8 @@ describe.each(everyLayout)('%s: is complete', (_id, kind) => {
       if (step.kind !== 'measured') continue;
       const read = [...step.feeds.log.needs, ...step.feeds.log.uses];
       for (const picture of step.pictures) {
+        // What a curve is worked out of is its own affair.
+        if (picture.kind === 'curve' && picture.workedOut) continue;
         const drawn =
           picture.kind === 'curve'
             ? [picture.input, ...picture.outputs]
@@ -136,7 +138,7 @@ describe.each(everyLayout)('%s: is complete', (_id, kind) => {
 
   it('words every instruction in every set of measurement units', () => {
     for (const step of kind.steps)
-      if (step.kind === 'measured')
+      if (step.kind === 'measured' && step.feeds.live)
         for (const phase of liveFeed(step).guide(context))
           for (const units of displayUnitSets) expect(instructionText(phase.instruction, units)).toMatch(/^[A-Z]/);
   });

@@ -1,4 +1,5 @@
 import type { AnyKind } from '../contract/kind';
+import { answeredBy } from '../contract/one-log';
 import { correctionsOf } from '../procedure/corrections';
 import type { Characteristic, Corrections, StepAnalysis } from '../procedure/step-analysis';
 import { inTodaysNames } from '../procedure/todays-names';
@@ -210,6 +211,17 @@ function analysesOf(step: JudgedStep, given: StepEvidence, context: StepContext<
   }
 }
 
+/** The log that was brought for another step of a plan that one log answers; undefined where there is none. */
+function sharedLog(
+  kind: AnyKind,
+  plan: StepContext<unknown>['plan'],
+  { id }: StepDefinition<unknown>,
+  evidence: readonly StepEvidence[],
+): StepEvidence | undefined {
+  const log = evidence.find((each) => each.kind === 'traces' && answeredBy(kind, plan, each.step).includes(id));
+  return log?.kind === 'traces' ? { ...log, step: id, said: [] } : undefined;
+}
+
 /**
  * Evaluates a unit on a plan. Steps are taken in the plan's order, so that what one finds out about the
  * bench (the pair's error) corrects those after it, whatever order they were handed in.
@@ -224,7 +236,7 @@ export function evaluateUnit(
   const steps = planSteps.map((id): StepEvaluation => {
     const step: StepDefinition<unknown> | undefined = kind.steps.find((each) => each.id === id);
     if (!step) throw new Error(`${kind.family} has no step ${id}`);
-    const given = evidence.find((each) => each.step === id);
+    const given = evidence.find((each) => each.step === id) ?? sharedLog(kind, how.context.plan, step, evidence);
     if (!given) return notRun(step, how.context.unit);
     if (step.kind === 'look') {
       const findings = given.kind === 'findings' ? given.findings : {};

@@ -33,7 +33,8 @@ function judgeOne(
   limit: Limit,
   policy: DecisionPolicy,
 ): { verdict: CheckVerdict; guard: number | null } {
-  if (limit.withheld)
+  // What was not measured is said first: no limit would help it.
+  if (limit.withheld && found.kind !== 'absent')
     return {
       verdict: { kind: 'undecided', remedies: [{ kind: 'measure-again', because: limit.withheld }] },
       guard: null,

@@ -1,4 +1,5 @@
 import { planOf, type AnyKind } from '../contract/kind';
+import { answeredBy } from '../contract/one-log';
 import type { PlanId } from '../procedure/step-context';
 import type { StepEvaluation } from './evaluate-unit';
 
@@ -14,7 +15,7 @@ export interface PartWork {
 }
 
 /** Why a step has to be done once more after a repair. */
-export type DueBecause = 'failed' | 'affected' | 'closing' | 'still-due';
+export type DueBecause = 'failed' | 'affected' | 'closing' | 'still-due' | 'same-log';
 
 export interface DueStep {
   readonly step: string;
@@ -57,8 +58,14 @@ export function verificationOf(
     if (plan.closing.includes(step)) return 'closing';
     return verdict === 'not-run' && dueBefore.some((each) => each.step === step) ? 'still-due' : null;
   };
-  return plan.steps.flatMap((step): DueStep[] => {
+  const due = new Map(plan.steps.flatMap((step) => {
     const why = because(step);
+    return why === null ? [] : [[step, why] as const];
+  }));
+  // The log that proves one of them is new for all that it answers.
+  const answered = new Set([...due.keys()].flatMap((step) => answeredBy(kind, planId, step)));
+  return plan.steps.flatMap((step): DueStep[] => {
+    const why = due.get(step) ?? (answered.has(step) ? 'same-log' : null);
     return why === null ? [] : [{ step, because: why }];
   });
 }

@@ -34,7 +34,7 @@ const onCurves = ['cut-in', 'run-out', 'regulated'];
 const onTimes = ['knee'];
 
 function curveOf({ trace, analysis, context }: Compared, curve: Extract<Picture<unknown>, { kind: 'curve' }>) {
-  const drawn = drawnCurve(trace, curve, { pair: context.corrections.pair, points: comparedPoints });
+  const drawn = drawnCurve(trace, curve, { pair: context.corrections.pair, points: comparedPoints, context });
   if (!drawn) return null;
   const found = analysis.events.flatMap(({ id, x, y }) =>
     curve.input !== 'time' && onCurves.includes(id) && x !== undefined && y !== undefined ? [[x, y] as const] : [],
@@ -102,6 +102,9 @@ function lineOf(run: Compared, picture: Picture<unknown>): ComparedLine | null {
       return cyclesOf(run, picture);
     case 'over-time':
       return overTimeOf(run, picture.channels[0]);
+    // Two drives are not alike second by second: what is compared is worked out of each.
+    case 'timeline':
+      return null;
   }
 }
 
@@ -112,7 +115,8 @@ function lineOf(run: Compared, picture: Picture<unknown>): ComparedLine | null {
 export function comparedLines(run: Compared): readonly ComparedLine[] {
   const { pictures, feeds } = run.step;
   const lines = pictures.flatMap((picture) => lineOf(run, picture) ?? []);
-  const plain = pictureOf(pictures, 'over-time') ? null : overTimeOf(run, feeds.log.needs[0]);
+  const plain =
+    pictureOf(pictures, 'over-time') || pictureOf(pictures, 'timeline') ? null : overTimeOf(run, feeds.log.needs[0]);
   return plain ? [...lines, plain] : lines;
 }
 

@@ -1,6 +1,7 @@
 import { pairCorrected } from '../procedure/pair-corrected';
 import type { CurvePicture } from '../procedure/picture';
 import type { PairCorrection } from '../procedure/step-analysis';
+import type { StepContext } from '../procedure/step-context';
 import { findPull, isPull } from '../traces/pull';
 import type { Trace } from '../traces/trace';
 import { pathOf, smoothed, type Path } from './drawn-line';
@@ -31,10 +32,14 @@ function drawnOverTime(trace: Trace, channel: string, points: number): DrawnCurv
 /** The pull and the way back of a trace as a path of about `points` steps. */
 export function drawnCurve(
   trace: Trace,
-  curve: Pick<CurvePicture<unknown>, 'input' | 'outputs'>,
-  how: { readonly pair: PairCorrection | null; readonly points: number },
+  curve: Pick<CurvePicture<unknown>, 'input' | 'outputs' | 'workedOut'>,
+  how: { readonly pair: PairCorrection | null; readonly points: number; readonly context?: StepContext<unknown> },
 ): DrawnCurve | null {
-  const { pair, points } = how;
+  const { pair, points, context } = how;
+  if (curve.workedOut) {
+    const found = context ? curve.workedOut(trace, context) : null;
+    return found && { apply: found.map(({ input, output }) => [input, output] as const), wayBack: [] };
+  }
   if (curve.input === 'time') return drawnOverTime(trace, curve.outputs[0], points);
   const input = trace.columns[curve.input];
   const output = trace.columns[curve.outputs[0]];

@@ -1,4 +1,6 @@
-import type { CycleMap, ExpectedCurve, ExpectedTrace, Here, PredictedStaircase } from './expected';
+import type { ShownAs } from '../quantities/shown-as';
+import type { Trace } from '../traces/trace';
+import type { CurvePoint, CycleMap, ExpectedCurve, ExpectedTrace, Here, PredictedStaircase } from './expected';
 import type { StepAnalysis } from './step-analysis';
 import type { StepContext } from './step-context';
 
@@ -15,6 +17,27 @@ export interface CurvePicture<Unit> {
   readonly expected: (unit: Unit, supply: number, here: Here) => ExpectedCurve;
   /** Lowest and highest output (SI) of a sound unit at an input (SI) and a supply, on the apply branch. */
   readonly band: (unit: Unit, input: number, supply: number, here: Here) => readonly [number, number];
+  /** The curve of a trace, SI, where it is worked out of more than these channels; null where a trace gives none. */
+  readonly workedOut?: (trace: Trace, context: StepContext<Unit>) => readonly CurvePoint[] | null;
+}
+
+/** One line of a lane, on times of its own (s), SI; NaN where nobody knows. */
+export interface TimelineLine {
+  readonly title: string;
+  /** What is asked for is dashed; what is given is filled, the first over the next; the rest are lines. */
+  readonly drawn: 'line' | 'asked' | 'filled';
+  readonly time: Float64Array;
+  readonly value: Float64Array;
+}
+
+/** One lane of a time-line: lines of one quantity, the band that they should keep to, what is going on when. */
+export interface TimelineLane {
+  readonly title: string;
+  readonly as: ShownAs;
+  /** Share of the picture's height, by proportion. */
+  readonly height: number;
+  readonly lines: readonly TimelineLine[];
+  readonly band?: readonly [number, number];
 }
 
 /** What a step looks like. Each kind has one renderer, for screens and for paper alike. */
@@ -32,6 +55,11 @@ export type Picture<Unit> =
   | {
       readonly kind: 'steps';
       readonly predict: (context: StepContext<Unit>, analysis: StepAnalysis | null) => PredictedStaircase;
+    }
+  /** Lanes under each other on one long clock, to be looked into anywhere. */
+  | {
+      readonly kind: 'timeline';
+      readonly lanes: (trace: Trace, context: StepContext<Unit>) => readonly TimelineLane[];
     }
   /** Run time against rest time of the pump, with where each fault would lie. */
   | { readonly kind: 'map'; readonly maps: (context: StepContext<Unit>) => readonly CycleMap[] };
@@ -53,6 +81,7 @@ export function plainCurve<Unit>(curve: {
   readonly sum?: string;
   readonly inputEnd: (unit: Unit) => number;
   readonly band: (unit: Unit, input: number) => readonly [number, number];
+  readonly workedOut?: CurvePicture<Unit>['workedOut'];
 }): CurvePicture<Unit> {
   const { input, outputs, band } = curve;
   return {
@@ -70,5 +99,6 @@ export function plainCurve<Unit>(curve: {
       return { apply, wayBack: [], keyPoints: [], tolerance: 0, inputEnd };
     },
     band,
+    ...(curve.workedOut ? { workedOut: curve.workedOut } : {}),
   };
 }

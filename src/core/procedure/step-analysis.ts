@@ -30,7 +30,15 @@ export interface TraceEvent {
     | 'regulated'
     | 'pump-starts'
     | 'pump-stops'
-    | 'lamp';
+    | 'lamp'
+    | 'worst'
+    | 'handover'
+    | 'panic'
+    | 'speed-lost'
+    | 'full'
+    | 'store-lowest'
+    | 'masters-apart'
+    | 'switches-apart';
   /** s in the trace's clock, or null for a point that is constructed from fitted lines. */
   readonly time: number | null;
   /** Place in the step's picture, SI. */
@@ -83,6 +91,8 @@ export interface StepAnalysis {
   readonly vacuum?: number;
   /** Supply vacuum at rest before the pull, Pa. */
   readonly restVacuum?: number;
+  /** Largest torque that was requested in a drive, N·m: what limits are shares of. */
+  readonly largestRequest?: number;
   /** Whole settled cycles of a pump, by circuit: run and rest (s). */
   readonly cycles?: readonly MeasuredCycle[];
   /** Strokes found one after the other, where the step counts them. */

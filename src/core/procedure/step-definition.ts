@@ -16,6 +16,8 @@ import type { TypedEntry, TypedValues } from './typed-entry';
 export interface LogFeed {
   /** Channels without which the step cannot be analysed. */
   readonly needs: readonly string[];
+  /** Sets of channels of which a log must have one whole, where its figures need none in common. */
+  readonly anyOf?: readonly (readonly string[])[];
   /** Channels that are shown and used where they exist. */
   readonly uses: readonly string[];
   readonly leastRows: number;

@@ -16,6 +16,7 @@ export type Dimension =
   | 'angle'
   | 'rotation'
   | 'speed'
+  | 'angle-rate'
   | 'slope-per-force'
   | 'slope-per-angle'
   | 'force-per-pressure'
@@ -92,6 +93,7 @@ export const measurementUnits: readonly MeasurementUnit[] = [
   unit('mA', 'current', 1e-3),
   unit('mV', 'voltage', 1e-3),
   unit('°', 'angle', 1, ['deg']),
+  unit('°/s', 'angle-rate', 1, ['deg/s', 'dps']),
   unit('1/min', 'rotation', 1 / 60, ['rpm']),
   unit('km/h', 'speed', 1 / 3.6, ['kph']),
   unit('m/s', 'speed', 1),

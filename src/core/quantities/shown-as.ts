@@ -14,6 +14,10 @@ const channelsShownAs: Partial<Record<Dimension, ShownAs>> = {
   voltage: 'voltage',
   'volume-flow': 'pump-flow',
   rotation: 'rotation',
+  torque: 'torque',
+  speed: 'speed',
+  'angle-rate': 'angle-rate',
+  percent: 'percent',
 };
 
 /** How a characteristic or channel is shown. */
@@ -55,4 +59,7 @@ export const openUnits: Readonly<Record<ShownAs, string>> = {
   energy: 'J',
   percent: '%',
   rotation: '1/min',
+  torque: 'N·m',
+  speed: 'km/h',
+  'angle-rate': '°/s',
 };

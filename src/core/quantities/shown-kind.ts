@@ -27,4 +27,7 @@ export type ShownAs =
   | 'creep'
   | 'energy'
   | 'percent'
-  | 'rotation';
+  | 'rotation'
+  | 'torque'
+  | 'speed'
+  | 'angle-rate';

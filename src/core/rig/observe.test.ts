@@ -26,6 +26,7 @@ const different: Readonly<Record<string, string>> = {
   'pair-offset': 'it is the gauges’ own error that is measured',
   'pair-gain': 'it is the gauges’ own error that is measured',
   'vacuum-pair-offset': 'it is the gauges’ own error that is measured',
+  'master-difference': 'it is the sensors’ own error that is measured',
   'dead-pressure@2': 'what is left depends on the moment at which the bleeding was called done',
   'assisted-applications': 'a count at its edge is one or “more than were made”',
   'assisted-applications@2': 'a count at its edge is one or “more than were made”',

@@ -24,7 +24,19 @@ export interface Mounted {
   readonly condition: unknown;
 }
 
-/** What gauges without error would record of a step that is run by itself; null where no bench runs it. */
+/** Logs of mounted units: all steps that read one read the same. */
+const logs = new WeakMap<Mounted, Trace>();
+
+/** What sensors without error would log of a mounted unit that no bench runs; null where nothing writes one. */
+function observedLog({ model }: AnyKind, mounted: Mounted): Trace | null {
+  const before = logs.get(mounted);
+  if (before) return before;
+  const log = model.log?.(mounted.unit, mounted.condition, { seed: 1, sensors: 'right' });
+  if (log) logs.set(mounted, log);
+  return log ?? null;
+}
+
+/** What gauges without error would record of a step that is run by itself, or log where no bench runs it; null where neither is. */
 export function observedTrace(
   kind: AnyKind,
   step: MeasuredStep<unknown>,
@@ -32,7 +44,7 @@ export function observedTrace(
   mounted: Mounted,
 ): Trace | null {
   const { live } = step.feeds;
-  if (!live) return null;
+  if (!live) return observedLog(kind, mounted);
   const rig = standInRig({
     ...mountedFor(kind, step, context, mounted),
     instruments: context.instruments,

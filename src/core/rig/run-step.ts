@@ -19,6 +19,8 @@ export interface StandInSetting {
   readonly sampleRate?: number;
   readonly noise?: BenchNoise;
   readonly pairError?: number;
+  /** Of a log that no bench runs: so many times as long as an ordinary one; 1 when left out. */
+  readonly long?: number;
 }
 
 /** Bench volume of the stand-in where the site does not say, m3. */
@@ -65,13 +67,26 @@ export function rigForStep<Unit>(
   });
 }
 
-/** Runs a whole step on the stand-in rig, the rig pulling the lever, and returns its trace. */
+/** Whether the stand-in can give a trace of a step: its rig runs it, or it writes a log of what no bench runs. */
+export function hasStandIn(kind: AnyKind, step: MeasuredStep<unknown>): boolean {
+  return step.feeds.live !== undefined || kind.model.log !== undefined;
+}
+
+/**
+ * Runs a whole step on the stand-in rig, the rig pulling the lever, and returns its trace; where no bench runs it, the log that a tool in
+ * the vehicle would write: the same one for every step of one run. Throws where the stand-in has neither (a programmer's error).
+ */
 export function simulateStep<Unit>(
   kind: AnyKind,
   step: MeasuredStep<Unit>,
   context: StepContext<Unit>,
   setting: StandInSetting,
 ): Trace {
+  if (!step.feeds.live && kind.model.log) {
+    const condition: unknown = conditionWith(kind.model, context.unit, setting.faults);
+    const seed = labelledSeed(setting.runSeed, `bench ${setting.benchSeed}`);
+    return kind.model.log(context.unit, condition, { seed, sensors: 'ordinary', long: setting.long });
+  }
   return runByItself(rigForStep(kind, step, context, setting), liveFeed(step).guide(context));
 }
 

@@ -1,5 +1,6 @@
 import type { CharacteristicId } from '../quantities/characteristics';
 import type { DecoupledProblem } from './decoupled-problem';
+import type { DriveProblem } from './drive-problem';
 import type { FluidKind } from './fluid';
 import type { SpherePurpose } from './sphere-purpose';
 import type { CircuitFaultId } from './circuit-fault';
@@ -144,6 +145,7 @@ export type AnalysisProblem =
   | { readonly code: 'sum-worst-at'; readonly channel: string; readonly at: number }
   | { readonly code: 'sampled-too-slowly'; readonly rate: number; readonly needed: number }
   | DecoupledProblem
+  | DriveProblem
   | { readonly code: 'nothing-charged' }
   | { readonly code: 'run-too-short' }
   | { readonly code: 'not-bled-out'; readonly left: number }

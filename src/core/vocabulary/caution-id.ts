@@ -17,4 +17,5 @@ export type CautionId =
   | 'fluid-not-mixed'
   | 'moving-lever'
   | 'capacitor-bank'
-  | 'rigid-stands';
+  | 'rigid-stands'
+  | 'road-test';

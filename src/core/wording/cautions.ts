@@ -30,6 +30,8 @@ export const cautions: Readonly<Record<CautionId, string>> = {
   'fluid-not-mixed': 'Mineral oil and glycol fluid destroy each other’s seals: fill only what the sheet names.',
   'moving-lever':
     'The rod pulls its lever at once and with its full force: hands clear of lever, clevis and pivot while there is vacuum.',
+  'road-test':
+    'A drive after brake work: static pedal check first, then walking pace, on closed ground, with somebody else at the tool. Nobody reads a screen while driving.',
   'rigid-stands': 'Nobody under or beside a raised vehicle unless it stands on rigid stands.',
 };
 

@@ -15,6 +15,8 @@ export interface DisplayUnits {
   readonly slopePerForce: string;
   readonly slopePerAngle: string;
   readonly forcePerPressure: string;
+  readonly torque: string;
+  readonly speed: string;
 }
 
 export const displayUnitSets: readonly DisplayUnits[] = [
@@ -30,6 +32,8 @@ export const displayUnitSets: readonly DisplayUnits[] = [
     slopePerForce: 'kPa/N',
     slopePerAngle: 'kPa/°',
     forcePerPressure: 'N/kPa',
+    torque: 'N·m',
+    speed: 'km/h',
   },
   {
     id: 'bar',
@@ -43,6 +47,8 @@ export const displayUnitSets: readonly DisplayUnits[] = [
     slopePerForce: 'bar/N',
     slopePerAngle: 'bar/°',
     forcePerPressure: 'N/bar',
+    torque: 'N·m',
+    speed: 'km/h',
   },
   {
     id: 'psi',
@@ -56,6 +62,8 @@ export const displayUnitSets: readonly DisplayUnits[] = [
     slopePerForce: 'psi/lbf',
     slopePerAngle: 'psi/°',
     forcePerPressure: 'lbf/psi',
+    torque: 'lbf·ft',
+    speed: 'mph',
   },
 ];
 
@@ -111,6 +119,12 @@ export function shownUnit(as: ShownAs, units: DisplayUnits): MeasurementUnit {
       return unitOf('%');
     case 'rotation':
       return unitOf('1/min');
+    case 'torque':
+      return unitOf(units.torque);
+    case 'speed':
+      return unitOf(units.speed);
+    case 'angle-rate':
+      return unitOf('°/s');
     case 'count':
       return unitOf('strokes');
     case 'tally':
@@ -152,6 +166,11 @@ const liveDecimals: Readonly<Record<string, number>> = {
   J: 0,
   '%': 1,
   '1/min': 0,
+  'N·m': 0,
+  'lbf·ft': 0,
+  'km/h': 1,
+  mph: 1,
+  '°/s': 1,
 };
 
 /** A live reading, fixed decimals so that the figures stand still. */

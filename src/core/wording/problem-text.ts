@@ -2,7 +2,9 @@ import type { FluidKind } from '../vocabulary/fluid';
 import type { SpherePurpose } from '../vocabulary/sphere-purpose';
 import type { CircuitFaultId } from '../vocabulary/circuit-fault';
 import type { AnalysisProblem } from '../vocabulary/analysis-problem';
+import { isDriveProblem } from '../vocabulary/drive-problem';
 import { decoupledProblemText } from './decoupled-problem-text';
+import { driveProblemText } from './drive-problem-text';
 import { withUnit, type DisplayUnits } from './display';
 import { shownAs } from '../quantities/shown-as';
 import { characteristicTitle } from '../quantities/characteristics';
@@ -359,6 +361,6 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
     case 'pressure-before-pull':
       return `The output stood at ${gauge(problem.pressure)} before the pull.`;
     default:
-      return decoupledProblemText(problem, units);
+      return isDriveProblem(problem) ? driveProblemText(problem, units) : decoupledProblemText(problem, units);
   }
 }

@@ -17,6 +17,7 @@ export const dueWords: Readonly<Record<DueBecause, string>> = {
   affected: 'the work can change it',
   closing: 'it closes every repair',
   'still-due': 'an earlier repair made it due, and it was not done since',
+  'same-log': 'the log that proves the repair answers it too',
 };
 
 /** "Vacuum valve: replaced (VK-118)". */

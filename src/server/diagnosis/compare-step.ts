@@ -7,6 +7,7 @@ import type { ActiveFault } from '@/core/physics/plant';
 import type { Run } from '@/data/runs';
 import { RequestRefused } from '../http/refused';
 import { evaluateJob } from '../jobs/evaluate-job';
+import { isOfStep } from '../jobs/answered-steps';
 import { contextOf, jobNamed, sheetOf, siteNow } from '../jobs/job-context';
 import { speaksNow } from '../jobs/rounds';
 import { heavy } from '../threads/pool';
@@ -62,13 +63,14 @@ export async function compareStep(jobId: string, asked: z.infer<typeof compareSc
   const evaluated = await evaluateJob(job);
   const { evaluation, past, runs } = evaluated;
   const corrections = correctionsBefore(evaluation.steps, step.id);
-  const last = runs.filter((run) => run.step === step.id && run.state === 'kept' && run.struckOut === null).at(-1);
+  const last = runs.filter((run) => isOfStep(job, run, step.id) && run.state === 'kept' && run.struckOut === null).at(-1);
   const now = last && speaksNow(last, evaluated) ? last : undefined;
   const before = runs.find((run) => run.id === past.at(-1)?.runs[step.id]);
   const linesOf = (run: Run | undefined) => {
     if (!run || run.readings !== null || run.findings !== null) return [];
     return heavy('compared', {
       runId: run.id,
+      step: asked.step,
       context: { ...contextOf(job, run.context.site, run.startedAt), corrections },
     });
   };

@@ -14,6 +14,7 @@ import { findEvaluation, storeEvaluation } from '@/data/kept-results';
 import { listRepairs, type Repair } from '@/data/repairs';
 import { listRuns, type Run } from '@/data/runs';
 import { readShopSettings } from '@/data/settings';
+import { isOfStep, stepsOfRun } from './answered-steps';
 import { contextOf, judgedStepOf, sheetOf } from './job-context';
 import { runsOfRound, type PastRound } from './rounds';
 import { RunAnalyses, settingOf } from './run-analyses';
@@ -41,7 +42,7 @@ function counted(run: Run): boolean {
 
 function evidenceOf(job: Job, runs: readonly Run[], analyses: RunAnalyses): StepEvidence[] {
   return sheetOf(job).kind.steps.flatMap((step): StepEvidence[] => {
-    const own = runs.filter((run) => run.step === step.id && counted(run));
+    const own = runs.filter((run) => isOfStep(job, run, step.id) && counted(run));
     const last = own.at(-1);
     if (!last) return [];
     // A second look replaces the first.
@@ -114,7 +115,7 @@ async function evaluateRounds(
     past.push({
       evaluation,
       due: own.due,
-      runs: Object.fromEntries(own.runs.filter(counted).map((run) => [run.step, run.id])),
+      runs: Object.fromEntries(own.runs.filter(counted).flatMap((run) => stepsOfRun(job, run).map((step) => [step, run.id]))),
     });
   }
 }

@@ -24,6 +24,7 @@ import { listActs, type Act } from '@/data/acts';
 import type { Run } from '@/data/runs';
 import { recorderOf } from '../runs/bench-runs';
 import { evaluateJob, type JobEvaluation } from './evaluate-job';
+import { isOfStep } from './answered-steps';
 import { contextOf, jobNamed, sheetOf, siteNow } from './job-context';
 import { undoableOf, type Undoable } from '../undo/undo';
 
@@ -242,7 +243,7 @@ async function viewOf(job: Job): Promise<JobView> {
     const definition = kind.steps.find((each) => each.id === step.step);
     if (!definition) throw new Error(`${kind.family} has no step ${step.step}`);
     const { id, title, why, minutes, kind: feed, cautions } = definition;
-    const own = runs.filter((run) => run.step === id && run.state === 'kept');
+    const own = runs.filter((run) => isOfStep(job, run, id) && run.state === 'kept');
     return {
       id,
       title,

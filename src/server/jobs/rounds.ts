@@ -3,6 +3,7 @@ import type { UnitEvaluation } from '@/core/judging/evaluate-unit';
 import type { Job } from '@/data/jobs';
 import type { Repair } from '@/data/repairs';
 import type { Run } from '@/data/runs';
+import { isOfStep } from './answered-steps';
 import { sheetOf } from './job-context';
 
 /** A time of testing that came before the last repair: what it found, and what was due in it. */
@@ -55,7 +56,7 @@ export function runsOfRound(
   const lastOf = (step: string) =>
     Math.max(
       ...upTo
-        .filter((run) => run.step === step && run.struckOut === null && run.state === 'kept')
+        .filter((run) => isOfStep(job, run, step) && run.struckOut === null && run.state === 'kept')
         .map((run) => roundOf(run, repairs)),
     );
   return {

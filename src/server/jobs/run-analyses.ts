@@ -20,9 +20,12 @@ class AnalysisMissing extends Error {
 }
 
 /** What a run is read with apart from its own record: what earlier steps found out about the bench, and what the workshop asks for. */
-function inputsOf({ corrections, workshopLimits, schools, plan }: StepContext<unknown>): string {
+function inputsOf(run: Run, step: string, context: StepContext<unknown>): string {
+  const { corrections, workshopLimits, schools, plan } = context;
+  // A log may answer other steps than the one that it was brought for.
+  const asked = step === run.step ? [] : [step];
   return createHash('sha256')
-    .update(JSON.stringify([corrections, workshopLimits, schools, plan]))
+    .update(JSON.stringify([corrections, workshopLimits, schools, plan, ...asked]))
     .digest('hex');
 }
 
@@ -62,13 +65,13 @@ export class RunAnalyses {
       } catch (error) {
         if (!(error instanceof AnalysisMissing)) throw error;
         const { run, step, context } = error;
-        this.keep(run, context, await heavy('analyse', { runId: run.id, step, context }, signal));
+        this.keep(run, step, context, await heavy('analyse', { runId: run.id, step, context }, signal));
       }
     }
   }
 
-  private keep(run: Run, context: StepContext<unknown>, analysis: StepAnalysis): StepAnalysis {
-    const inputs = inputsOf(context);
+  private keep(run: Run, step: string, context: StepContext<unknown>, analysis: StepAnalysis): StepAnalysis {
+    const inputs = inputsOf(run, step, context);
     this.known.set(`${run.id} ${inputs}`, analysis);
     // A trace that still grows comes to something else in a moment.
     if (run.state !== 'recording') this.fresh.push({ run, inputs, analysis });
@@ -76,9 +79,9 @@ export class RunAnalyses {
   }
 
   private analyse(step: JudgedStep, run: Run, context: StepContext<unknown>): StepAnalysis {
-    const known = this.known.get(`${run.id} ${inputsOf(context)}`);
+    const known = this.known.get(`${run.id} ${inputsOf(run, step.id, context)}`);
     if (known) return known;
     if (!run.readings) throw new AnalysisMissing(run, step.id, context);
-    return this.keep(run, context, analysisOf(step, { readings: run.readings, standIn: run.context.standIn }, context));
+    return this.keep(run, step.id, context, analysisOf(step, { readings: run.readings, standIn: run.context.standIn }, context));
   }
 }

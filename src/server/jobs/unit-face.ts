@@ -10,6 +10,7 @@ import { storeFace } from '@/data/kept-results';
 import type { Run } from '@/data/runs';
 import { heavy } from '../threads/pool';
 import type { JobEvaluation } from './evaluate-job';
+import { isOfStep } from './answered-steps';
 import { contextOf, sheetOf, siteNow } from './job-context';
 import { speaksNow } from './rounds';
 
@@ -26,7 +27,7 @@ async function faceOf(job: Job, evaluated: JobEvaluation): Promise<Face> {
   const { pair } = evaluation.corrections;
   const { kind, unit } = sheetOf(job);
   const run = runs
-    .filter((each) => each.step === planOf(kind, job.plan).face && each.state === 'kept' && each.struckOut === null)
+    .filter((each) => isOfStep(job, each, planOf(kind, job.plan).face) && each.state === 'kept' && each.struckOut === null)
     .filter((each) => speaksNow(each, evaluated))
     .at(-1);
   const site = run?.context.site ?? (await siteNow());
@@ -40,7 +41,7 @@ async function faceOf(job: Job, evaluated: JobEvaluation): Promise<Face> {
     run && !run.readings
       ? await heavy('curve', {
           runId: run.id,
-          of: { input: kind.curve.input, outputs: kind.curve.outputs },
+          context,
           pair,
           points: 60,
         })

@@ -1,3 +1,4 @@
+import { minutesOfSteps } from '@/core/contract/one-log';
 import { calibrationState, type Instrument } from '@/core/instruments/instrument';
 import type { VerificationState } from '@/core/judging/verification';
 import type { Job } from '@/data/jobs';
@@ -6,6 +7,7 @@ import { asDials } from '@/core/dials/default-dial';
 import type { StepVerdict } from '@/core/vocabulary/verdict';
 import { channelsOf } from './step-channels';
 import type { JobEvaluation } from './evaluate-job';
+import { isOfStep } from './answered-steps';
 import { contextOf, sheetOf } from './job-context';
 import { settingOf } from './run-analyses';
 
@@ -50,9 +52,12 @@ export function verificationState(
   const failed = having('fail');
   if (failed.length > 0) return { kind: 'not-verified', failed };
   if (left.length > 0) {
-    const minutes = left.reduce(
-      (sum, { step }) => sum + (kind.steps.find((each) => each.id === step)?.minutes ?? 0),
-      0,
+    const done = new Set(due.flatMap(({ step }) => (verdictOf(step) === 'not-run' ? [] : [step])));
+    const minutes = minutesOfSteps(
+      kind,
+      job.plan,
+      left.map(({ step }) => step),
+      done,
     );
     return { kind: 'to-do', left, minutes };
   }
@@ -61,7 +66,7 @@ export function verificationState(
   const worse = due.flatMap(({ step: id }) => {
     const step = kind.steps.find((each) => each.id === id);
     const before = runs.find((run) => run.id === past.at(-1)?.runs[id]);
-    const now = runs.filter((run) => run.step === id && run.state === 'kept' && run.struckOut === null).at(-1);
+    const now = runs.filter((run) => isOfStep(job, run, id) && run.state === 'kept' && run.struckOut === null).at(-1);
     if (!step || !before || !now) return [];
     return readWorse(job, channelsOf(step, contextOf(job, now.context.site, now.startedAt)), before, now) ? [id] : [];
   });

@@ -36,6 +36,7 @@ import { verificationState } from '../jobs/verification-state';
 import { findingsOf, repairsOf } from './report-findings';
 import { speaksNow } from '../jobs/rounds';
 import { evaluateJob } from '../jobs/evaluate-job';
+import { isOfStep } from '../jobs/answered-steps';
 import { contextOf, sheetOf } from '../jobs/job-context';
 
 function readingText(found: Characteristic, units: DisplayUnits): string {
@@ -96,7 +97,7 @@ function findingRows(job: Job, step: StepEvaluation): Report['steps'][number]['r
 async function faceOf(job: Job, runs: readonly Run[], units: DisplayUnits): Promise<PaperFace> {
   const nothing = { curve: null, picture: null };
   const { face } = planOf(sheetOf(job).kind, job.plan);
-  const run = runs.filter((each) => each.step === face && each.state === 'kept' && !each.struckOut).at(-1);
+  const run = runs.filter((each) => isOfStep(job, each, face) && each.state === 'kept' && !each.struckOut).at(-1);
   if (!run || run.readings || run.findings) return nothing;
   const { evaluation } = await evaluateJob(job);
   const evaluated = evaluation.steps.find((step) => step.step === face);
@@ -169,7 +170,7 @@ function channelsUsed(job: Job, runs: readonly Run[], context: StepContext<unkno
     new Set(
       kind.steps
         .filter((step): step is JudgedStep => step.kind !== 'look' && steps.includes(step.id))
-        .filter((step) => runs.some((run) => run.step === step.id && run.state === 'kept' && counts(run)))
+        .filter((step) => runs.some((run) => isOfStep(job, run, step.id) && run.state === 'kept' && counts(run)))
         .flatMap(channelsOf)
         .filter((channel): channel is string => channel !== null && !others.includes(channel)),
     );
@@ -254,9 +255,9 @@ export async function buildReport(job: Job, how: IssueDetails): Promise<Report> 
     steps: evaluation.steps.map((step) => {
       const definition = kind.steps.find((each) => each.id === step.step);
       const run = runs
-        .filter((each) => each.step === step.step && each.state === 'kept' && speaksNow(each, evaluated))
+        .filter((each) => isOfStep(job, each, step.step) && each.state === 'kept' && speaksNow(each, evaluated))
         .at(-1);
-      const struck = runs.filter((each) => each.step === step.step && each.struckOut !== null);
+      const struck = runs.filter((each) => isOfStep(job, each, step.step) && each.struckOut !== null);
       return {
         title: definition?.title ?? step.step,
         verdict: step.verdict,

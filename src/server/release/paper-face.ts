@@ -6,7 +6,8 @@ import type { UnitSheet } from '@/core/formats/unit-sheet';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import { toleranceBand } from '@/core/pictures/tolerance-band';
 import { turningPoint, vacuumAlongPull } from '@/core/pictures/vacuum-along-pull';
-import type { CurvePicture } from '@/core/procedure/picture';
+import { pictureOf as firstOf, type CurvePicture } from '@/core/procedure/picture';
+import { lanesWithin, sentLanes, wholeOf } from '@/core/pictures/timeline-window';
 import type { Corrections } from '@/core/procedure/step-analysis';
 import type { StepContext } from '@/core/procedure/step-context';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
@@ -43,6 +44,14 @@ interface Faced {
 /** Samples of a trace that a picture on paper is drawn of. */
 const paperPoints = 600;
 
+/** The whole of a time-line as it goes on paper; nothing where the step has none. */
+function lanesOnPaper(definition: MeasuredStep<unknown>, context: StepContext<unknown>, trace: Trace) {
+  const picture = firstOf(definition.pictures, 'timeline');
+  const lanes = picture?.lanes(trace, context) ?? [];
+  const whole = wholeOf(lanes);
+  return whole ? sentLanes(lanesWithin(lanes, whole, paperPoints)) : [];
+}
+
 function pictureOf(
   { kind }: UnitSheet,
   { definition, context, evaluated, units }: Faced,
@@ -53,6 +62,7 @@ function pictureOf(
     step: definition,
     context,
     samples: growingFrom(thinned(trace, paperPoints)),
+    lanes: lanesOnPaper(definition, context, trace),
     readings: {},
     bands: {},
     result: evaluated,
@@ -103,7 +113,7 @@ function curveOf(
   { definition, context, evaluated, units }: Faced,
   trace: Trace,
 ): Report['curve'] {
-  const drawn = drawnCurve(trace, picture, { pair: context.corrections.pair, points: 400 });
+  const drawn = drawnCurve(trace, picture, { pair: context.corrections.pair, points: 400, context });
   const analysis = evaluated.analyses.at(-1);
   const feeding = planOf(kind, context.plan).supply;
   if (!drawn || !analysis) return null;
@@ -151,7 +161,7 @@ export function drawPaperFace(
   trace: Trace,
 ): PaperFace {
   const sheet = sheetOf(job);
-  const definition = measuredStepOf(sheet.kind, run.step);
+  const definition = measuredStepOf(sheet.kind, asked.evaluated.step);
   const context = { ...contextOf(job, run.context.site, run.startedAt), corrections };
   const faced = { ...asked, definition, context };
   const [picture] = definition.pictures;

@@ -15,7 +15,6 @@ import type { StepContext } from '@/core/procedure/step-context';
 import { findJob, type Job } from '@/data/jobs';
 import { findRun, readTrace, type Run } from '@/data/runs';
 import { judgedStepOf, sheetOf } from '../jobs/job-context';
-import type { CurvePicture } from '@/core/procedure/picture';
 import { noCorrections, type PairCorrection } from '@/core/procedure/step-analysis';
 import { conditionWith } from '@/core/contract/model';
 import type { ActiveFault } from '@/core/physics/plant';
@@ -32,9 +31,20 @@ import { wholeFrame } from '../runs/wire-frame';
  * was recorded is read from the database where the work is done.
  */
 
+/** The log that was read last: all steps that it answers are asked of it one after the other. */
+let last: { readonly runId: string; readonly trace: Trace } | null = null;
+
+async function recordedTrace(runId: string, run?: Run): Promise<Trace> {
+  if (last?.runId === runId) return last.trace;
+  const { trace } = await readTrace(runId);
+  // A run that still grows is another one in a moment.
+  if (run && run.state !== 'recording') last = { runId, trace };
+  return trace;
+}
+
 /** A run's trace with the channels as its step calls them today. */
 async function traceOf(job: Job, run: Run): Promise<Trace> {
-  const { trace } = await readTrace(run.id);
+  const trace = await recordedTrace(run.id, run);
   const step = sheetOf(job).kind.steps.find((each) => each.id === run.step);
   return step?.kind === 'measured' ? inTodaysNames(trace, step.feeds.log) : trace;
 }
@@ -61,13 +71,14 @@ export interface PaperFaceWanted extends PaperFaceAsked {
 
 export interface CurveWanted {
   readonly runId: string;
-  readonly of: Pick<CurvePicture<unknown>, 'input' | 'outputs'>;
+  readonly context: SentContext;
   readonly pair: PairCorrection | null;
   readonly points: number;
 }
 
 export interface ComparedWanted {
   readonly runId: string;
+  readonly step: string;
   readonly context: SentContext;
 }
 
@@ -120,10 +131,10 @@ export const tasks = {
   },
 
   /** A run in every way in which it can be drawn over another run of its step. */
-  async compared({ runId, context: given }: ComparedWanted): Promise<readonly ComparedLine[]> {
+  async compared({ runId, step: stepId, context: given }: ComparedWanted): Promise<readonly ComparedLine[]> {
     const { job, run } = await recordedOf(runId);
     const { kind, unit } = sheetOf(job);
-    const step = kind.steps.find((each) => each.id === run.step);
+    const step = kind.steps.find((each) => each.id === stepId);
     if (step?.kind !== 'measured') return [];
     const context = { ...given, unit };
     const trace = await traceOf(job, run);
@@ -165,8 +176,10 @@ export const tasks = {
   },
 
   /** The curve of a run, for the small picture of its unit. */
-  async curve({ runId, of, pair, points }: CurveWanted): Promise<DrawnCurve | null> {
-    return drawnCurve((await readTrace(runId)).trace, of, { pair, points });
+  async curve({ runId, context, pair, points }: CurveWanted): Promise<DrawnCurve | null> {
+    const { job } = await recordedOf(runId);
+    const { kind, unit } = sheetOf(job);
+    return drawnCurve(await recordedTrace(runId), kind.curve, { pair, points, context: { ...context, unit } });
   },
 
   /** The picture on a paper. */

@@ -1,5 +1,5 @@
 import { emptyShopFolder } from '../../../tests/support/shop';
-import { book, keepSimulated, kind, workshop, openWorkshop } from '../../../tests/support/workshop';
+import { book, keepSimulated, workshop, openWorkshop } from '../../../tests/support/workshop';
 import { database } from '@/data/database';
 import { evaluateJob } from '@/server/jobs/evaluate-job';
 import { contextOf, siteNow } from '@/server/jobs/job-context';
@@ -52,7 +52,8 @@ describe('work on threads of its own', () => {
   it('ends when nobody waits for it any more, and the next work is done all the same', async () => {
     const job = await book('TK-W-3');
     const runId = await keepSimulated(job, 'boost-curve');
-    const asked = { runId, of: { input: kind.curve.input, outputs: kind.curve.outputs }, pair: null, points: 60 };
+    const context = contextOf(job, await siteNow(), job.bookedAt);
+    const asked = { runId, context, pair: null, points: 60 };
     const controller = new AbortController();
     const given = heavy('curve', asked, controller.signal);
     controller.abort();

@@ -10,6 +10,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { z } from 'zod';
 import type { AnyKind } from '@/core/contract/kind';
+import { minutesOfSteps } from '@/core/contract/one-log';
 import type { Part } from '@/core/contract/part';
 import { faultsOf } from '@/core/diagnosis/hypothesis';
 import { partActions, verificationOf, type PartWork } from '@/core/judging/verification';
@@ -67,7 +68,11 @@ export function RepairForm({ view, kind }: { readonly view: JobView; readonly ki
     view.steps.map((step) => step.evaluation),
     work,
   );
-  const minutes = due.reduce((sum, { step }) => sum + (kind.steps.find((each) => each.id === step)?.minutes ?? 0), 0);
+  const minutes = minutesOfSteps(
+    kind,
+    job.plan,
+    due.map(({ step }) => step),
+  );
   const parts = kind.parts.toSorted((a, b) => blameOf(view, b) - blameOf(view, a));
   const record = async () => {
     setBusy(true);

@@ -2,6 +2,7 @@
 
 import { findChannel } from '@/core/quantities/channels';
 import type { Instrument } from '@/core/instruments/instrument';
+import { ownSamples } from '@/core/traces/own-samples';
 import type { Trace } from '@/core/traces/trace';
 import { goodGauge, writeLog, type Dice, type Gauging, type Signal } from './logger';
 
@@ -54,7 +55,9 @@ export function writtenAgain(
     Object.entries(trace.columns).map(([channel, column]): [string, Signal] => {
       const instrument = instruments.get(channel);
       const jumps = findChannel(channel)?.dimension === 'ratio';
-      const at = between(trace.time, column, jumps);
+      // A column that is asked for less often than the others has its own clock.
+      const { time, value } = ownSamples(trace, column);
+      const at = between(time, value, jumps);
       return [
         channel,
         { at: (t) => at(t + trace.time[0]), gauging: instrument && !jumps ? gaugingOf(instrument, luck) : goodGauge },

@@ -15,8 +15,8 @@ const motorLag = 0.03;
 const frictionLag = 0.045;
 const motorTorque = 1200;
 const motorPower = 45e3;
-/** From so much below its limit on a charge begins to keep the motor from giving, %. */
-const chargeTaper = 4;
+/** From so much below its limit on a charge begins to keep the motor from giving, as a share. */
+const chargeTaper = 0.04;
 
 /** Rolling and air, as a deceleration, m/s2; how briskly a driver speeds up, m/s2. */
 const drag = 0.1;
@@ -33,7 +33,11 @@ const takenPerPascal = 0.6;
 const refill = 0.4e6;
 
 /** Noise of the log, one sigma: N·m, Pa, m/s, m. */
-const noise = { torque: 4, pressure: 8e3, speed: 0.02, travel: 0.1e-3 };
+const ordinaryNoise = { torque: 4, pressure: 8e3, speed: 0.02, travel: 0.1e-3 };
+/** What the vehicle's sensors are off by, one sigma: share and Pa of a pressure, of the master cylinder's, share of the motor's torque. */
+const ordinarySensors = { gain: 0.007, zero: 35e3, masterGain: 0.004, masterZero: 20e3, regen: 0.014 };
+/** So little noise that it moves no figure. */
+const hardly = 1 / 50;
 /** A stop switch closes at this travel, m. */
 const switchTravel = 2e-3;
 
@@ -43,7 +47,7 @@ interface Stop {
   readonly to: number;
   readonly deceleration: number;
   readonly panic: boolean;
-  /** %, when it begins. */
+  /** Share, when it begins. */
   readonly charge: number;
 }
 
@@ -57,7 +61,7 @@ function planStops(count: number, random: RandomSource): readonly Stop[] {
       deceleration: panic ? between(5, 6.5) : between(0.9, 2.4),
       panic,
       // The last third of a drive comes down from the pass, the battery full.
-      charge: at < (2 * count) / 3 ? between(45, 75) : between(94, 99),
+      charge: at < (2 * count) / 3 ? between(0.45, 0.75) : between(0.94, 0.99),
     };
   });
 }
@@ -65,6 +69,8 @@ function planStops(count: number, random: RandomSource): readonly Stop[] {
 export interface DriveSetting {
   readonly seed: number;
   readonly stops: number;
+  /** Whether the log has the noise and the errors of ordinary sensors; it has when left out. */
+  readonly sensors?: 'ordinary' | 'right';
 }
 
 /** Everything of a drive that its log tells, at one instant. */
@@ -91,10 +97,14 @@ function motorMay(unit: BlendedUnit, speed: number, charge: number): number {
  * battery; the motor limited by its torque, power, the charge and the handover, the friction brakes following what is left by one lag.
  * Columns have rates of their own: what is not asked for in a row is missing there. Deterministic.
  */
-export function simulateDrive(unit: BlendedUnit, condition: BlendedCondition, { seed, stops }: DriveSetting): Trace {
+export function simulateDrive(
+  unit: BlendedUnit,
+  condition: BlendedCondition,
+  { seed, stops, sensors = 'ordinary' }: DriveSetting,
+): Trace {
   const random = randomSource(labelledSeed(seed, 'drive'));
-  const log = driveLog(unit, condition, randomSource(labelledSeed(seed, 'log')));
-  const now: Instant = { speed: 0, requested: 0, regen: 0, friction: 0, travel: 0, charge: 60, store: storeFull };
+  const log = driveLog(unit, condition, randomSource(labelledSeed(seed, 'log')), sensors);
+  const now: Instant = { speed: 0, requested: 0, regen: 0, friction: 0, travel: 0, charge: 0.6, store: storeFull };
   const { mass, tyreRadius } = unit.vehicle;
   const late: number[] = [];
   let applied = 0;
@@ -152,7 +162,19 @@ export function simulateDrive(unit: BlendedUnit, condition: BlendedCondition, { 
 const asked = { vehicle_speed: 2, battery_charge: 50, lamp_red: 10, lamp_amber: 10, accumulator_pressure: 2 } as const;
 
 /** Writes what a drive shows into rows. */
-function driveLog(unit: BlendedUnit, condition: BlendedCondition, random: RandomSource) {
+function driveLog(unit: BlendedUnit, condition: BlendedCondition, random: RandomSource, sensors: 'ordinary' | 'right') {
+  const [noisy, off] = sensors === 'ordinary' ? [1, 1] : [hardly, 0];
+  const drawn = (standard: number) => off * standard * random.normal();
+  const gauge = (gain: number, zero: number) => ({ gain: 1 + drawn(gain), zero: drawn(zero) });
+  const wheels = wheelChannels.map(() => gauge(ordinarySensors.gain, ordinarySensors.zero));
+  const store = gauge(ordinarySensors.gain, ordinarySensors.zero);
+  const masters = [1, 2].map(() => gauge(ordinarySensors.masterGain, ordinarySensors.masterZero));
+  const regenGain = 1 + drawn(ordinarySensors.regen);
+  const noise = Object.fromEntries(
+    Object.entries(ordinaryNoise).map(([id, standard]) => [id, noisy * standard]),
+  ) as typeof ordinaryNoise;
+  const seenOn = ({ gain, zero }: ReturnType<typeof gauge>, pressure: number) =>
+    gain * pressure + zero + noise.pressure * random.normal();
   const columns: Record<string, number[]> = {};
   const time: number[] = [];
   const every = round(rowSeconds / dt);
@@ -173,15 +195,15 @@ function driveLog(unit: BlendedUnit, condition: BlendedCondition, random: Random
       if (moving && random.uniform() < (condition.speedLost * rowSeconds) / 60) lostUntil = time.length + 15;
       pressed.push(now.travel > switchTravel ? 1 : 0);
       put('requested_torque', now.requested);
-      put('regen_torque', now.regen + noise.torque * random.normal());
-      for (const channel of wheelChannels) put(channel, pressure + noise.pressure * random.normal());
+      put('regen_torque', now.regen * regenGain + noise.torque * random.normal());
+      wheelChannels.forEach((channel, at) => put(channel, seenOn(wheels[at], pressure)));
       put('vehicle_speed', time.length < lostUntil ? 0 : max(0, now.speed + noise.speed * random.normal()));
       put('pedal_travel', now.travel + noise.travel * random.normal());
       put('battery_charge', now.charge);
       const master = now.travel * 80e6;
-      put('master_pressure', master + noise.pressure * random.normal());
-      put('master_pressure_2', master * (1 + condition.masterGain) + noise.pressure * random.normal());
-      put('accumulator_pressure', now.store + noise.pressure * random.normal());
+      put('master_pressure', seenOn(masters[0], master));
+      put('master_pressure_2', seenOn(masters[1], master * (1 + condition.masterGain)));
+      put('accumulator_pressure', seenOn(store, now.store));
       put('stop_switch', pressed[pressed.length - 1]);
       put('stop_switch_2', pressed[max(0, pressed.length - 1 - lateRows)]);
       put('lamp_red', now.store < pressure + unit.storeMarginLeast ? 1 : 0);

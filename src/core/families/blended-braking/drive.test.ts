@@ -122,9 +122,9 @@ describe('what closes in a drive', () => {
 
   it('the motor’s torque is turned where the log counts it the other way', () => {
     const drive = drivenIn(braked({ turned: true, short: 80 }));
-    expect(drive.regenTurned).toBe(true);
+    expect(drive.turned).toEqual(['regen_torque']);
     expect(closureOf(shuttle, drive, ownSensors, [])!.bias.value).toBeCloseTo(80, 6);
-    expect(drivenIn(braked({})).regenTurned).toBe(false);
+    expect(drivenIn(braked({})).turned).toEqual([]);
   });
 
   it('what the log lacks is named, and a drive without braking is none', () => {
@@ -210,12 +210,12 @@ describe('a drive by another tool', () => {
     const trace = braked({ short: 120 });
     const drive = drivenIn(trace);
     const closure = closureOf(shuttle, drive, ownSensors, [])!;
-    const charged = (percent: number) => ({
-      value: new Float64Array(drive.clock.count).fill(percent),
+    const charged = (share: number) => ({
+      value: new Float64Array(drive.clock.count).fill(share),
       known: new Uint8Array(drive.clock.count).fill(1),
     });
-    expect(unfilledTorque(shuttle, drive, closure, charged(95), ownSensors)!.value).toBeCloseTo(120, 6);
-    expect(unfilledTorque(shuttle, drive, closure, charged(60), ownSensors)).toBeNull();
+    expect(unfilledTorque(shuttle, drive, closure, charged(0.95), ownSensors)!.value).toBeCloseTo(120, 6);
+    expect(unfilledTorque(shuttle, drive, closure, charged(0.6), ownSensors)).toBeNull();
   });
 });
 
@@ -277,6 +277,7 @@ describe('states and pressures of a drive', () => {
       '2026-11-27',
     )!;
     expect(apart.estimate.value / 1e3).toBeCloseTo(300, 6);
-    expect(expandedUncertainty(apart.estimate)).toBeGreaterThan(100e3);
+    // What a vehicle's sensor reads wrong is the finding, not its uncertainty.
+    expect(expandedUncertainty(apart.estimate)).toBeLessThan(50e3);
   });
 });

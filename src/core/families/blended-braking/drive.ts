@@ -47,8 +47,8 @@ export interface Drive {
   /** Steps in which somebody brakes and all is known, and the stretches of them. */
   readonly braking: Uint8Array;
   readonly stretches: readonly (readonly [number, number])[];
-  /** The log counts the motor's torque the other way round. */
-  readonly regenTurned: boolean;
+  /** Channels that the log counts the other way round. */
+  readonly turned: readonly string[];
   /** Time in which something that is needed was not recorded, s. */
   readonly leftOut: number;
 }
@@ -85,6 +85,32 @@ function largestOf({ value, known }: Clocked): number {
   return largest;
 }
 
+/** A request that goes down so clearly where the brakes go up is counted the other way. */
+const opposed = -0.2;
+
+/**
+ * Whether what is requested is counted the other way: it falls where the friction brakes are pressed, or where they never are, it is hardly
+ * ever positive.
+ */
+function requestTurned(requested: Clocked, friction: Clocked): boolean {
+  let [n, x, y, xx, yy, xy] = [0, 0, 0, 0, 0, 0];
+  let [highest, lowest] = [0, 0];
+  for (let i = 0; i < requested.value.length; i++) {
+    if (requested.known[i] === 0 || friction.known[i] === 0) continue;
+    const [a, b] = [friction.value[i], requested.value[i]];
+    n++;
+    x += a;
+    y += b;
+    xx += a * a;
+    yy += b * b;
+    xy += a * b;
+    highest = max(highest, b);
+    lowest = Math.min(lowest, b);
+  }
+  const together = (n * xy - x * y) / Math.sqrt((n * xx - x * x) * (n * yy - y * y));
+  return together < opposed || highest < brakingShare * -lowest;
+}
+
 /** Whether the motor's torque is counted the other way: while somebody brakes, it is negative on the whole. */
 function countedTheOtherWay(requested: Clocked, regen: Clocked, floor: number): boolean {
   let sum = 0;
@@ -115,17 +141,20 @@ export function readDrive(trace: Trace, unit: BlendedUnit): DriveRead {
   const slowest = slowestOf(found);
   if (slowest.interval > longestInterval) return { kind: 'too-slow', ...slowest };
   const clock = clockUnder(columns);
-  const [requested, logged, ...wheels] = columns.map((samples) => onClock(samples, clock, 'straight'));
-  const largest = largestOf(windowMeans(requested, clock, requestWindow));
-  if (!(largest > 0)) return { kind: 'nobody-brakes' };
-  const floor = brakingShare * largest;
-  const regenTurned = countedTheOtherWay(requested, logged, floor);
-  const regen = regenTurned ? sumOf([{ of: logged, times: -1 }], clock.count) : logged;
+  const [asLogged, logged, ...wheels] = columns.map((samples) => onClock(samples, clock, 'straight'));
   const perPascal = torquePerPascal(unit);
   const friction = sumOf(
     wheels.map((of, at) => ({ of, times: perPascal[at] })),
     clock.count,
   );
+  const otherWay = (of: Clocked) => sumOf([{ of, times: -1 }], clock.count);
+  const turnsRequest = requestTurned(asLogged, friction);
+  const requested = turnsRequest ? otherWay(asLogged) : asLogged;
+  const largest = largestOf(windowMeans(requested, clock, requestWindow));
+  if (!(largest > 0)) return { kind: 'nobody-brakes' };
+  const floor = brakingShare * largest;
+  const turnsRegen = countedTheOtherWay(requested, logged, floor);
+  const regen = turnsRegen ? otherWay(logged) : logged;
   const given = sumOf(
     [regen, friction].map((of) => ({ of, times: 1 })),
     clock.count,
@@ -150,7 +179,7 @@ export function readDrive(trace: Trace, unit: BlendedUnit): DriveRead {
       largest,
       braking,
       stretches,
-      regenTurned,
+      turned: [...(turnsRequest ? ['requested_torque'] : []), ...(turnsRegen ? ['regen_torque'] : [])],
       leftOut: clock.step * unknownSteps(requested, given),
     },
   };

@@ -6,13 +6,15 @@ import type { BlendedSpec } from './sheet';
 export interface BlendedUnit {
   readonly spec: BlendedSpec;
   readonly vehicle: VehicleBrakes;
+  /** Whether a charged store feeds the wheels. */
+  readonly stored: boolean;
   /** m/s */
   readonly handoverHigh: number;
   readonly handoverLow: number;
   /** Rate of the pedal's travel from which it is a panic, m/s, and the longest that may pass until it is answered, s. */
   readonly panicRate: number;
   readonly panicDelayMost: number;
-  /** % */
+  /** Of the battery, as a share. */
   readonly regenLimitCharge: number;
   readonly closureBiasMost: number;
   readonly closureRmsMost: number;
@@ -34,11 +36,12 @@ export function prepareBlended(spec: BlendedSpec): BlendedUnit {
   return {
     spec,
     vehicle: brakesFromSpec(spec),
+    stored: spec.pressureSource === 'accumulator',
     handoverHigh: spec.handoverHighKmh * kilometresPerHour,
     handoverLow: spec.handoverLowKmh * kilometresPerHour,
     panicRate: spec.panicStrokeRateMmPerS * 1e-3,
     panicDelayMost: spec.panicDelayMaxS,
-    regenLimitCharge: spec.regenLimitChargePercent,
+    regenLimitCharge: spec.regenLimitChargePercent / 100,
     closureBiasMost: spec.closureBiasMaxPercent / 100,
     closureRmsMost: spec.closureRmsMaxPercent / 100,
     closureWorstMost: spec.closureWorstMaxPercent / 100,

@@ -1,6 +1,7 @@
 import type { Instrument } from '../../instruments/instrument';
 import { random, systematic, unreadZero, classError, type Estimate } from '../../instruments/uncertainty';
-import { scatterOf, type Samples } from '../../traces/own-samples';
+import { divisionOf, scatterOf, type Samples } from '../../traces/own-samples';
+import { meanInterval } from '../../traces/time-mean';
 import { clockUnder, onClock, sumOf, windowMeans, type Clocked, type DriveClock } from './drive-clock';
 import { differencesLookedAt, wheelChannels, type Drive } from './drive';
 import { ownGain, ownZero } from './sensor-doubt';
@@ -14,6 +15,26 @@ const lastingWindow = 0.2;
 interface Sensor {
   readonly instrument: Instrument | undefined;
   readonly noise: number;
+}
+
+/**
+ * Uncertainty of a pressure that is itself what is in question, Pa: a vehicle's sensor that reads wrong is the finding and no excuse for it;
+ * a gauge that the workshop put there has an uncertainty of its own.
+ */
+function questionedParts(sensor: Sensor, pressure: number, date: string, count: number) {
+  const parts = pressureParts(sensor, pressure, date, count);
+  const named = sensor.instrument && !sensor.instrument.ofStandIn;
+  return named ? parts : parts.map((part) => (part.random ? part : { ...part, standard: 0 }));
+}
+
+/** What two columns may be apart because they were asked at other moments, Pa: what the pressure moves by in an interval. */
+function askedApart(one: ReadPressure, pressure: Clocked, at: number, { step }: DriveClock) {
+  const last = Math.min(pressure.value.length - 1, at + Math.round(lastingWindow / step));
+  const rate = abs(pressure.value[last] - pressure.value[at]) / lastingWindow;
+  return [
+    systematic('timing', (rate * meanInterval(one.samples)) / sqrt(12)),
+    systematic('resolution', (Math.SQRT2 * divisionOf(one.samples)) / sqrt(12)),
+  ];
 }
 
 /** Uncertainty of one mean of a pressure, Pa: zero and gain of its sensor, noise. */
@@ -37,6 +58,8 @@ const sensorOf = ({ samples, instrument }: ReadPressure): Sensor => ({
 
 export interface Extreme {
   readonly estimate: Estimate;
+  /** What the two pressures were then, Pa. */
+  readonly of: readonly [number, number];
   /** s */
   readonly at: number;
 }
@@ -71,9 +94,16 @@ export function masterDifference(one: ReadPressure, other: ReadPressure, date: s
   const found = extreme(means, clock, (x, y) => abs(x) > abs(y));
   if (!found) return null;
   const parts = [one, other].map((each, at) =>
-    pressureParts(sensorOf(each), [a, b][at].value[found.step], date, lastingWindow / clock.step),
+    questionedParts(sensorOf(each), [a, b][at].value[found.step], date, lastingWindow / clock.step),
   );
-  return { at: found.at, estimate: { value: abs(means.value[found.step]), components: together(parts) } };
+  return {
+    at: found.at,
+    of: [a.value[found.step], b.value[found.step]],
+    estimate: {
+      value: abs(means.value[found.step]),
+      components: [...together(parts), ...askedApart(one, a, found.step, clock)],
+    },
+  };
 }
 
 /** Margin of the store over the highest wheel, known while somebody brakes. */
@@ -110,5 +140,9 @@ export function storeMargin(
     pressureParts(sensorOf(store), own.value[found.step], date, count),
     pressureParts(wheel, pressures[highest], date, count),
   ];
-  return { at: found.at, estimate: { value: means.value[found.step], components: together(parts) } };
+  return {
+    at: found.at,
+    of: [own.value[found.step], pressures[highest]],
+    estimate: { value: means.value[found.step], components: together(parts) },
+  };
 }

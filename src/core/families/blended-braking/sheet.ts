@@ -13,6 +13,7 @@ export const blendedSchema = z
     pistonAreaRearMm2: optionalPositive(50_000),
     effectiveRadiusRearMm: optionalPositive(1000),
     drumFactorRear: optionalPositive(10),
+    pressureSource: z.enum(['accumulator', 'plunger']).default('accumulator'),
     tyreRadiusMm: positive(1000),
     massKg: positive(60_000),
     handoverHighKmh: positive(100).default(15),
@@ -62,6 +63,12 @@ export const blendedFields: readonly SheetField[] = [
   field('pistonAreaRearMm2', 'Piston area, rear', 'mm2', 'size'),
   field('effectiveRadiusRearMm', 'Effective radius, rear', 'mm', 'size'),
   field('drumFactorRear', 'Drum, rear', 'N·m/kPa', 'size', { help: 'Torque of one wheel to each kPa' }),
+  field('pressureSource', 'Pressure from', '', 'identity', {
+    choices: [
+      { value: 'accumulator', title: 'A charged store' },
+      { value: 'plunger', title: 'A plunger: no store' },
+    ],
+  }),
   field('handoverHighKmh', 'Handover begins at', 'km/h', 'behaviour', {
     help: 'Below this the motor hands over to the friction brakes',
   }),

@@ -1,5 +1,5 @@
-import type { ChannelRow } from '../../quantities/channels';
 import type { BroughtRows } from '../../procedure/brought-rows';
+import { perWheel } from '../../toolboxes/foundation/rows';
 
 declare module '../../quantities/characteristics' {
   interface CharacteristicWords {
@@ -36,28 +36,6 @@ declare module '../../procedure/workshop-limits' {
     readonly fallbackShortfall: number;
   }
 }
-
-const wheelTitles = { fl: 'front left', fr: 'front right', rl: 'rear left', rr: 'rear right' } as const;
-const sides = {
-  fl: ['fl', 'front', 'left', 'lf'],
-  fr: ['fr', 'front', 'right', 'rf'],
-  rl: ['rl', 'rear', 'left', 'lr'],
-  rr: ['rr', 'rear', 'right'],
-} as const;
-
-const perWheel = (id: string, title: string, words: readonly string[]): Readonly<Record<string, ChannelRow>> =>
-  Object.fromEntries(
-    Object.entries(wheelTitles).map(([wheel, where]) => [
-      `${id}_${wheel}`,
-      {
-        title: `${title}, ${where}`,
-        dimension: 'pressure',
-        fileUnit: 'kPa',
-        reference: 'gauge',
-        words: [...words, ...sides[wheel as keyof typeof sides]],
-      } satisfies ChannelRow,
-    ]),
-  );
 
 /** Words of this family alone. */
 export const byWireRows = {
@@ -164,20 +142,6 @@ export const byWireRows = {
     },
   },
   channels: {
-    master_pressure: {
-      title: 'Master cylinder',
-      dimension: 'pressure',
-      fileUnit: 'kPa',
-      reference: 'gauge',
-      words: ['master', 'cylinder', 'mc', 'pressure', 'p', '1'],
-    },
-    master_pressure_2: {
-      title: 'Master cylinder 2',
-      dimension: 'pressure',
-      fileUnit: 'kPa',
-      reference: 'gauge',
-      words: ['master', 'cylinder', 'mc', 'pressure', 'p', '2'],
-    },
     reference_pressure: {
       title: 'Reference gauge',
       dimension: 'pressure',
@@ -185,7 +149,6 @@ export const byWireRows = {
       reference: 'gauge',
       words: ['reference', 'ref', 'test gauge', 'pressure', 'p'],
     },
-    ...perWheel('wheel_pressure', 'Wheel', ['wheel', 'brake', 'caliper', 'pressure', 'p', 'actual']),
     ...perWheel('target_pressure', 'Target', ['target', 'desired', 'commanded', 'setpoint', 'wheel', 'pressure', 'p']),
     plunger_travel: {
       title: 'Plunger travel',

@@ -1,0 +1,90 @@
+import { random } from '../../instruments/uncertainty';
+import { absent, measured } from '../../procedure/analysis-result';
+import { evidence } from '../../procedure/evidence';
+import { answer, type Question } from '../../procedure/question';
+import { longestGap } from '../../traces/own-samples';
+import { meanInterval } from '../../traces/time-mean';
+import { columnOf, type Trace } from '../../traces/trace';
+import { findChannel } from '../../quantities/channels';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
+import { samplesOf } from './drive';
+import { driveStep, type Lacking } from './step-parts';
+import { speedOf, type Context, type DriveSpeed } from './read-log';
+
+interface Looked {
+  readonly speed: DriveSpeed | null;
+  readonly notes: readonly AnalysisProblem[];
+}
+
+/** What each column of a log is sampled at, and for how long it is silent. */
+function columnNotes(trace: Trace): AnalysisProblem[] {
+  return Object.keys(trace.columns).flatMap((channel): AnalysisProblem[] => {
+    const samples = findChannel(channel) && columnOf(trace, channel) ? samplesOf(trace, channel) : null;
+    if (!samples || samples.time.length < 2) return [];
+    const [from, to] = [trace.time[0], trace.time[trace.time.length - 1]];
+    return [{ code: 'column-rate', channel, rate: 1 / meanInterval(samples), gap: longestGap(samples, from, to) }];
+  });
+}
+
+/** What the other steps cannot tell from a log for want of channels. */
+const lacksOf = (trace: Trace, others: readonly Lacking[]): AnalysisProblem[] =>
+  others.flatMap(({ title, lacks }) => {
+    const channels = lacks(trace);
+    return channels.length > 0 ? [{ code: 'log-lacks', title, channels } as const] : [];
+  });
+
+function question(others: readonly Lacking[]): Question<Context, Looked, Looked> {
+  return {
+    characteristics: ['speed-dropouts'],
+    happened: (trace) => {
+      const rows = trace.time.length;
+      const seconds = rows > 0 ? trace.time[rows - 1] - trace.time[0] : 0;
+      return {
+        speed: speedOf(trace),
+        notes: [{ code: 'rows-of-drive', rows, seconds }, ...lacksOf(trace, others), ...columnNotes(trace)],
+      };
+    },
+    shows: (looked) => evidence(looked, looked.notes),
+    comesTo: ({ speed }) => {
+      if (!speed)
+        return {
+          characteristics: [absent('speed-dropouts', { code: 'channel-missing', channel: 'vehicle_speed' })],
+          events: [],
+          notes: [],
+        };
+      const { dropouts } = speed;
+      const seconds = dropouts.reduce((sum, { from, to }) => sum + to - from, 0);
+      return {
+        characteristics: [measured('speed-dropouts', dropouts.length, [random('counting', 0)])],
+        events: dropouts.map(({ from }) => ({ id: 'speed-lost', time: from })),
+        notes: dropouts.length > 0 ? [{ code: 'speed-lost', times: dropouts.length, seconds }] : [],
+      };
+    },
+  };
+}
+
+/** What a log holds, and what it therefore cannot say: first, before anything is asked of it. */
+export const logCheck = (others: readonly Lacking[]) =>
+  driveStep({
+    id: 'log-check',
+    title: 'What the log holds',
+    why: 'Rates, gaps and channels first: what a log cannot tell is said before it is asked, and a speed that falls away is a fault of its own.',
+    minutes: 2,
+    characteristics: ['speed-dropouts'],
+    needs: [],
+    uses: [
+      'vehicle_speed',
+      ...new Set(others.flatMap(({ reads }) => reads).filter((channel) => channel !== 'vehicle_speed')),
+    ],
+    analyse: (trace, context) => answer(question(others), trace, context),
+    limits: () => [
+      {
+        characteristic: 'speed-dropouts',
+        low: null,
+        high: 0,
+        expected: 0,
+        standard: 0,
+        source: { kind: 'workshop', key: 'speedDropouts' },
+      },
+    ],
+  });

@@ -1,0 +1,87 @@
+import { evidence, noEvidence } from '../../procedure/evidence';
+import { atMost, type Limit } from '../../procedure/limit';
+import { answer, joinAnswers, type Question } from '../../procedure/question';
+import type { Trace } from '../../traces/trace';
+import { closureChannels, samplesOf } from './drive';
+import type { BlendedUnit } from './geometry';
+import { masterDifference, storeMargin, type Extreme, type ReadPressure } from './pressure-order';
+import { asMeasured, isUnread, readLog, type Context } from './read-log';
+import { driveStep } from './step-parts';
+
+type Apart = Extreme;
+
+function pressureIn(trace: Trace, channel: string, { instruments }: Context): ReadPressure | null {
+  const samples = samplesOf(trace, channel);
+  return samples && { samples, instrument: instruments.get(channel) };
+}
+
+const store: Question<Context, Apart, Apart> = {
+  characteristics: ['store-margin'],
+  happened: (trace, context) => {
+    if (!context.unit.stored) return noEvidence({ code: 'no-store-fitted' });
+    const read = readLog(trace, context);
+    if (isUnread(read)) return read;
+    const pressure = pressureIn(trace, 'accumulator_pressure', context);
+    if (!pressure) return noEvidence({ code: 'channel-missing', channel: 'accumulator_pressure' });
+    return (
+      storeMargin(pressure, read.drive, context.instruments, context.date) ?? noEvidence({ code: 'nobody-brakes' })
+    );
+  },
+  shows: (margin) => evidence(margin),
+  comesTo: ({ estimate, at, of: [pressure, wheel] }) => ({
+    characteristics: [asMeasured('store-margin', estimate)],
+    events: [{ id: 'store-lowest', time: at }],
+    notes: [{ code: 'lowest-while-braking', channel: 'accumulator_pressure', pressure, wheel }],
+  }),
+};
+
+const masters: Question<Context, Apart, Apart> = {
+  characteristics: ['master-difference'],
+  happened: (trace, context) => {
+    const [one, other] = ['master_pressure', 'master_pressure_2'].map((each) => pressureIn(trace, each, context));
+    if (!one || !other)
+      return noEvidence({ code: 'channel-missing', channel: one ? 'master_pressure_2' : 'master_pressure' });
+    return (
+      masterDifference(one, other, context.date) ??
+      noEvidence({ code: 'no-hold', channel: 'master_pressure', seconds: 0.2 })
+    );
+  },
+  shows: (apart) => evidence(apart),
+  comesTo: ({ estimate, at, of: [one, other] }) => ({
+    characteristics: [asMeasured('master-difference', estimate)],
+    events: [{ id: 'masters-apart', time: at }],
+    notes: [{ code: 'masters-apart-at', one, other }],
+  }),
+};
+
+const storeLimit = ({ storeMarginLeast }: BlendedUnit): Limit => ({
+  characteristic: 'store-margin',
+  low: storeMarginLeast,
+  high: null,
+  expected: null,
+  standard: 0,
+  source: { kind: 'sheet', field: 'storeMarginMinKpa' },
+});
+
+export const pressureOrder = driveStep({
+  id: 'pressure-order',
+  title: 'Order of the pressures',
+  why: 'While the brakes work normally the store stands above every wheel, and the two sensors of the pedal agree. A store that sinks towards its wheels has no reserve left.',
+  minutes: 2,
+  characteristics: ['store-margin', 'master-difference'],
+  needs: [],
+  anyOf: [
+    ['master_pressure', 'master_pressure_2'],
+    ['accumulator_pressure', ...closureChannels],
+  ],
+  uses: ['accumulator_pressure', 'master_pressure', 'master_pressure_2', ...closureChannels],
+  analyse: (trace, context) => joinAnswers([answer(store, trace, context), answer(masters, trace, context)]),
+  limits: (_analysis, { unit }) => [
+    ...(unit.stored ? [storeLimit(unit)] : []),
+    atMost(
+      'master-difference',
+      { value: unit.masterDifferenceMost, source: { kind: 'sheet', field: 'masterDifferenceMaxKpa' } },
+      { expected: 0 },
+    ),
+  ],
+});
