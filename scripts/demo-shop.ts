@@ -174,6 +174,7 @@ const motorPump = kindNamed('motor-pump-boost');
 const motorBooster = kindNamed('motor-boost');
 const plungerUnit = kindNamed('brake-by-wire', 'plunger');
 const storeUnit = kindNamed('brake-by-wire', 'accumulator');
+const blended = kindNamed('blended-braking');
 const stored = kindNamed('stored-pressure');
 const valve = kindNamed('pedal-valve');
 
@@ -253,6 +254,12 @@ const sheets = [
     spec: motorBooster.sheet.example.spec as object,
   },
   {
+    id: 'tarnock-hv6',
+    kind: blended,
+    name: blended.sheet.example.name,
+    spec: blended.sheet.example.spec as object,
+  },
+  {
     id: 'ullerby-w6',
     kind: plungerUnit,
     name: plungerUnit.sheet.example.name,
@@ -313,6 +320,8 @@ interface DemoJob {
   readonly hoursAgo: number;
   /** Steps that have been run, from the first on. */
   readonly steps: number;
+  /** Of a vehicle that only a log of a drive tells of: the log's name, and so many times as long as an ordinary one. */
+  readonly drive?: { readonly file: string; readonly long: number };
   /** What was done to it then, and how many of the steps that are due since have been run. */
   readonly repair?: { readonly work: readonly PartWork[]; readonly note: string; readonly again: number };
 }
@@ -590,6 +599,40 @@ const jobs: readonly DemoJob[] = [
     steps: 9,
   },
   {
+    id: 'job-tk-hv-302',
+    sheet: 'tarnock-hv6',
+    serial: 'TK-HV-302',
+    vehicle: 'Valley shuttle 2',
+    complaint: 'Lurches when coming to a stop at the platform',
+    symptoms: ['lurch'],
+    place: 'on-bench',
+    person: 'Noor Halabi',
+    plan: 'vehicle',
+    seed: 6302,
+    pairError: 0,
+    faults: [{ id: 'handover-dip', severity: 0.4 }],
+    hoursAgo: 7,
+    steps: 1,
+    drive: { file: 'shuttle-2-valley-line.csv', long: 3 },
+  },
+  {
+    id: 'job-tk-hv-305',
+    sheet: 'tarnock-hv6',
+    serial: 'TK-HV-305',
+    vehicle: 'Valley shuttle 5',
+    complaint: 'Stops later at the foot of the pass, full battery',
+    symptoms: ['longer-after-descent'],
+    place: 'waiting',
+    person: 'Tomas Rehn',
+    plan: 'vehicle',
+    seed: 6305,
+    pairError: 0,
+    faults: [{ id: 'regen-shortfall-not-filled', severity: 0.6 }],
+    hoursAgo: 28,
+    steps: 1,
+    drive: { file: 'shuttle-5-pass-descent.csv', long: 1 },
+  },
+  {
     id: 'job-ul-hb-115',
     sheet: 'ullerby-hb70',
     serial: 'UL-HB-115',
@@ -737,11 +780,15 @@ async function runStep(job: DemoJob, jobId: string, step: StepDefinition<unknown
     benchSeed: job.seed,
     runSeed: job.seed,
     pairError: job.pairError,
+    long: job.drive?.long,
   });
+  const recorded = { ...site, instruments };
   const id = await insertRun({
     ...common,
     state: 'recording',
-    context: { site: { ...site, instruments }, source: 'stand-in rig' },
+    context: job.drive
+      ? { site: recorded, source: 'log file', file: { name: job.drive.file, leftOut: [] }, standIn: true }
+      : { site: recorded, source: 'stand-in rig' },
   });
   for (const [sequence, chunk] of secondsOf(trace).entries()) await appendChunk(id, sequence, chunk, null);
   const seconds = trace.time[trace.time.length - 1];

@@ -118,6 +118,8 @@ function rankOf(
 function minutesTo(tested: Tested, symptoms: readonly string[]): RankedUnit['minutes'] {
   const { kind, table, context, steps } = tested;
   const plan = kind.plans.find((each) => each.id === context.plan)!;
+  // Where one log answers all there is no order.
+  if (plan.oneLog) return null;
   const sure = (done: ReadonlySet<string>) => rankOf(tested, symptoms, done).ranked[0].probability >= certain;
   const inOrder = new Set<string>();
   let planned = 0;

@@ -1,7 +1,7 @@
 import type { EChartsOption, LineSeriesOption } from 'echarts';
 import type { SentLane, TimelineWindow } from '@/core/pictures/timeline-window';
 import type { TraceEvent } from '@/core/procedure/step-analysis';
-import { fromSi } from '@/core/quantities/measurement-unit';
+import { fromSi, type MeasurementUnit } from '@/core/quantities/measurement-unit';
 import { figure, shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { figureFace, textFace } from './faces';
 import type { Tokens } from './tokens';
@@ -54,7 +54,9 @@ export function driveTime(seconds: number, exactly = false): string {
 }
 
 /** Room about the lanes, and between them, px. */
-const room = { left: 78, right: 18, top: 34, bottom: 74, between: 20 };
+const room = { left: 70, right: 26, top: 48, bottom: 74, between: 28 };
+/** So much below nothing, as a share of what is above it, is noise. */
+const hardlyBelow = 0.12;
 /** Events that have room for their names. */
 const namedEvents = 12;
 
@@ -99,6 +101,11 @@ function lanesAt(
   });
 }
 
+/** Where a lane ends below: at its band where it has one. */
+function lowestOf({ band }: SentLane, unit: MeasurementUnit, lowest: number): number {
+  return band ? Math.min(lowest, fromSi(band[0], unit)) : lowest;
+}
+
 /** ECharts option of lanes under each other on one clock, to be zoomed by wheel, brush and slider. */
 export function timelineOption(
   { lanes, start, window, whole, events }: Timeline,
@@ -126,10 +133,24 @@ export function timelineOption(
       left: room.left,
       itemWidth: 26,
       itemHeight: 9,
-      data: lanes.filter(({ lines }) => lines.length > 1).flatMap(({ lines }) => lines.map(({ title }) => title)),
+      itemStyle: { opacity: 0 },
+      data: lanes
+        .filter(({ lines }) => lines.length > 1)
+        .flatMap(({ lines }) =>
+          lines.map(({ title, drawn }) => ({
+            name: title,
+            ...(drawn === 'filled' ? { icon: 'rect', itemStyle: { opacity: 0.5 } } : {}),
+          })),
+        ),
       textStyle: { color: tokens.ink, fontSize: 14 },
     },
-    grid: places.map((place) => ({ left: room.left, right: room.right, ...place })),
+    // Lanes lie exactly under each other, however wide their figures are.
+    grid: places.map((place) => ({
+      left: room.left,
+      right: room.right,
+      outerBoundsMode: 'none' as const,
+      ...place,
+    })),
     axisPointer: { link: [{ xAxisIndex: 'all' as const }], lineStyle: { color: tokens.softInk } },
     xAxis: lanes.map((_, lane) => ({
       type: 'value' as const,
@@ -157,8 +178,19 @@ export function timelineOption(
         nameLocation: 'end' as const,
         nameGap: 5,
         nameTextStyle: { color: tokens.ink, fontSize: 13, align: 'left' as const, padding: [0, 0, 0, 6 - room.left] },
+        // A little noise about nothing is no reason to draw as much below it.
+        min: (reach: { readonly min: number; readonly max: number }) =>
+          reach.min > -hardlyBelow * reach.max ? 0 : lowestOf(lane, unit, reach.min),
+        max: (reach: { readonly max: number }) => Math.max(reach.max, lane.band ? fromSi(lane.band[1], unit) : 0),
         splitNumber: lane.height > 1.2 ? 4 : 2,
-        axisLabel: { color: tokens.softInk, fontFamily: figureFace, fontSize: 13 },
+        axisLabel: {
+          color: tokens.softInk,
+          fontFamily: figureFace,
+          fontSize: 13,
+          showMaxLabel: false,
+          showMinLabel: index === lanes.length - 1,
+          formatter: (value: number) => Number(value.toPrecision(3)).toLocaleString('en'),
+        },
         splitLine: { lineStyle: { color: tokens.line, opacity: 0.6 } },
       };
     }),
@@ -238,13 +270,19 @@ function laneSeries(
             markLine: {
               silent: true,
               symbol: 'none',
-              lineStyle: { color: tokens.ink, width: 1, type: 'solid' as const, opacity: 0.7 },
+              lineStyle: {
+                color: tokens.ink,
+                width: 1,
+                type: 'solid' as const,
+                opacity: seen.length <= namedEvents ? 0.75 : 0.22,
+              },
               label: {
                 show: index === 0 && seen.length <= namedEvents,
                 formatter: '{b}',
                 color: tokens.ink,
                 fontSize: 13,
-                position: 'insideEndTop' as const,
+                rotate: 0,
+                position: 'end' as const,
               },
               data: seen.map((event) => ({ name: event.title, xAxis: at(event.time) })),
             },

@@ -18,7 +18,7 @@ import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import { evaluateUnit } from '@/core/judging/evaluate-unit';
 import { characteristicRow, openName } from '@/core/quantities/characteristics';
 import { unitOf } from '@/core/quantities/measurement-unit';
-import { readStandIn, simulateStep } from '@/core/rig/run-step';
+import { hasStandIn, readStandIn, simulateStep } from '@/core/rig/run-step';
 import { scanToolLog } from '@/core/rig/scan-tool';
 import type { Trace } from '@/core/traces/trace';
 import { characteristicTitle } from '@/core/quantities/characteristics';
@@ -153,7 +153,7 @@ function simulate(options: SimulateOptions): void {
     step: options.step,
   });
   const step = judgedStep(sheet.kind, options.step);
-  if (step.kind === 'measured' && !step.feeds.live)
+  if (step.kind === 'measured' && !hasStandIn(sheet.kind, step))
     fail({ code: 'bad-argument', argument: '--step', detail: `no bench runs ${step.id}: only a log of it is taken` });
   const seed = Number(options.seed);
   if (!Number.isInteger(seed))

@@ -126,6 +126,7 @@ describe('job', () => {
                 startedAt: '2026-11-23T09:00:00Z',
                 person: 'Noor Halabi',
                 struckOut: null,
+                recorded: true,
                 keptBy: null,
                 round: 1,
                 ofThisRound: true,

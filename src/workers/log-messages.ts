@@ -3,6 +3,7 @@ import type { MappedColumn } from '@/core/formats/column-mapping';
 import type { GuessedColumn } from '@/core/formats/guess-mapping';
 import type { QuestionedChannel } from '@/core/formats/questioned-channels';
 import type { ReadProblem } from '@/core/vocabulary/read-problem';
+import type { TimelinePart, TimelineWindow } from '@/core/pictures/timeline-window';
 import type { Site } from '@/core/formats/site-file';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
@@ -27,6 +28,8 @@ export type LogRequest =
       readonly leaveOut: boolean;
       readonly said: string | null;
     }
+  /** Asks for a part of the time-line; `judge` has gone before. */
+  | { readonly kind: 'window'; readonly window: TimelineWindow }
   /** Asks for the trace in parts ready to be sent; `judge` has gone before. */
   | { readonly kind: 'part'; readonly from: number };
 
@@ -47,6 +50,10 @@ export type LogAnswer =
   | {
       readonly kind: 'judged';
       readonly result: StepEvaluation;
+      /** What the log comes to for every other step that it answers, in the order of the plan. */
+      readonly others: readonly StepEvaluation[];
+      /** The whole of its time-line; null where the step has none. */
+      readonly timeline: TimelinePart | null;
       /** Thinned samples of the mapped channels, SI, as a frame. */
       readonly preview: ArrayBuffer;
       readonly leftOut: readonly string[];
@@ -54,6 +61,7 @@ export type LogAnswer =
       /** Channels that have to be looked at before the log counts, whoever mapped them. */
       readonly questioned: readonly QuestionedChannel[];
     }
+  | { readonly kind: 'window'; readonly timeline: TimelinePart }
   /** Samples `from` … of the trace as a frame, which the server takes; `next` is null after the last. */
   | {
       readonly kind: 'part';

@@ -10,7 +10,10 @@ import { readRawLog, type RawLog } from '@/core/formats/raw-log';
 import { contextAt } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
 import type { AnyKind } from '@/core/contract/kind';
-import { evaluateStep, type JudgedStep } from '@/core/judging/evaluate-unit';
+import { answeredBy } from '@/core/contract/one-log';
+import { timelinePart } from '@/core/pictures/timeline-window';
+import { pictureOf, type TimelineLane } from '@/core/procedure/picture';
+import { evaluateStep, type JudgedStep, type StepEvaluation } from '@/core/judging/evaluate-unit';
 import { suspectLog } from '@/core/diagnosis/suspect-log';
 import { saying } from '@/core/procedure/question';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
@@ -41,6 +44,7 @@ interface Opened {
 
 let opened: Opened | null = null;
 let trace: Trace | null = null;
+let lanes: readonly TimelineLane[] = [];
 
 const previewPoints = 700;
 /** Samples in one part that is sent to the server. */
@@ -70,6 +74,7 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
     step: step.id,
     needs: step.feeds.log.needs,
     leastRows: step.feeds.log.leastRows,
+    anyOf: step.feeds.log.anyOf,
     named: step.feeds.log.named,
   };
   opened = { raw: read.value, kind: checked.value.kind, step, context, needs, policy: request.policy };
@@ -119,7 +124,19 @@ function judge({ mapping, leaveOut, said }: Extract<LogRequest, { kind: 'judge' 
   const { leftOut, repeatedTimes } = mapped.value;
   const questioned = questionedChannels(trace, context.ambient.pressure);
   const preview = packFrame(thinned(trace, previewPoints)).buffer;
-  say({ kind: 'judged', result, preview, leftOut, repeatedTimes, questioned }, [preview]);
+  lanes = pictureOf(step.pictures, 'timeline')?.lanes(trace, context) ?? [];
+  const timeline = timelinePart(lanes, null);
+  const others = othersOf(opened, trace);
+  say({ kind: 'judged', result, others, timeline, preview, leftOut, repeatedTimes, questioned }, [preview]);
+}
+
+/** What a log comes to for the other steps that it answers. */
+function othersOf({ kind, step, context, policy }: Opened, read: Trace): StepEvaluation[] {
+  return answeredBy(kind, context.plan, step.id).flatMap((id) => {
+    const other = kind.steps.find((each) => each.id === id);
+    if (id === step.id || other?.kind !== 'measured') return [];
+    return [evaluateStep(kind, other, [{ analysed: () => other.analyse(read, context) }], { context, policy })];
+  });
 }
 
 function part(from: number): void {
@@ -141,6 +158,10 @@ self.onmessage = ({ data }: MessageEvent<LogRequest>) => {
       return void open(data).catch((error: unknown) => unreadable(data.file.name, error));
     case 'judge':
       return judge(data);
+    case 'window': {
+      const timeline = timelinePart(lanes, data.window);
+      return timeline ? say({ kind: 'window', timeline }) : undefined;
+    }
     case 'part':
       return part(data.from);
   }

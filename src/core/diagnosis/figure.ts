@@ -85,7 +85,9 @@ function reachOf(limit: Limit | undefined, reference: number): number | null {
   const reaches = [limit?.low, limit?.high]
     .flatMap((each) => (each == null ? [] : [Math.abs(each - reference)]))
     .filter((each) => each > 0);
-  return reaches.length > 0 ? Math.min(...reaches) : null;
+  if (reaches.length > 0) return Math.min(...reaches);
+  // Of what may not happen at all, once is the unit.
+  return limit && shownAs(limit.characteristic) === 'tally' ? 1 : null;
 }
 
 /** Which measure fits a figure; null where neither a limit nor the model says what is sound. */

@@ -24,7 +24,7 @@ export type MappedColumn =
     };
 
 /** What a step asks of a log. */
-export interface LogNeeds extends Pick<LogFeed, 'formerly' | 'named'> {
+export interface LogNeeds extends Pick<LogFeed, 'formerly' | 'named' | 'anyOf'> {
   readonly step: string;
   readonly needs: readonly string[];
   readonly leastRows: number;
@@ -98,6 +98,10 @@ export function applyMapping(
   for (const channel of needs.needs)
     if (!mapping.some((each) => each.use === 'channel' && each.channel === channel))
       return readFailed({ code: 'missing-channel', file, line: raw.headerLine, channel, step: needs.step });
+  const { anyOf = [] } = needs;
+  const isMapped = (channel: string) => mapping.some((each) => each.use === 'channel' && each.channel === channel);
+  if (anyOf.length > 0 && !anyOf.some((way) => way.every(isMapped)))
+    return readFailed({ code: 'nothing-of-use', file, line: raw.headerLine, anyOf, step: needs.step });
   const twice = mappedTwice(mapping);
   if (twice !== null) return readFailed({ code: 'duplicate-channel', file, line: raw.headerLine, channel: twice });
   const problems = rowProblems(raw, mapping, needs);

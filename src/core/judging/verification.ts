@@ -58,10 +58,12 @@ export function verificationOf(
     if (plan.closing.includes(step)) return 'closing';
     return verdict === 'not-run' && dueBefore.some((each) => each.step === step) ? 'still-due' : null;
   };
-  const due = new Map(plan.steps.flatMap((step) => {
-    const why = because(step);
-    return why === null ? [] : [[step, why] as const];
-  }));
+  const due = new Map(
+    plan.steps.flatMap((step) => {
+      const why = because(step);
+      return why === null ? [] : [[step, why] as const];
+    }),
+  );
   // The log that proves one of them is new for all that it answers.
   const answered = new Set([...due.keys()].flatMap((step) => answeredBy(kind, planId, step)));
   return plan.steps.flatMap((step): DueStep[] => {

@@ -63,6 +63,24 @@ export interface SentLane extends Omit<TimelineLane, 'lines'> {
   })[];
 }
 
+/** Part of a time-line as it goes to a page */
+export interface TimelinePart {
+  readonly lanes: readonly SentLane[];
+  readonly window: TimelineWindow;
+  readonly whole: TimelineWindow;
+}
+
+/** So many columns of pixels a time-line is drawn in. */
+const columnsOfPixels = 900;
+
+/** A part of lanes ready for a page, or the whole of them; null where there is nothing in them. */
+export function timelinePart(lanes: readonly TimelineLane[], window: TimelineWindow | null): TimelinePart | null {
+  const whole = wholeOf(lanes);
+  if (!whole) return null;
+  const seen = window ?? whole;
+  return { lanes: sentLanes(lanesWithin(lanes, seen, columnsOfPixels)), window: seen, whole };
+}
+
 /** Figures as they are drawn need no more digits than this. */
 const digits = 6;
 const short = (value: number) => Number(value.toPrecision(digits));

@@ -219,7 +219,9 @@ describe('controls and length of a guide', () => {
       const context = contextAt(checked.value, { altitudeM: 1420, benchVolumeCm3: 600 }, '2026-11-23', plan.id);
       return plan.steps.flatMap((id) => {
         const step = kind.steps.find((each) => each.id === id);
-        return step?.kind === 'measured' ? [[kind.family, plan.id, id, liveFeed(step).guide(context)] as const] : [];
+        return step?.kind === 'measured' && step.feeds.live
+          ? [[kind.family, plan.id, id, liveFeed(step).guide(context)] as const]
+          : [];
       });
     });
   });

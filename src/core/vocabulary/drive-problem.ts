@@ -38,7 +38,12 @@ export type DriveProblem =
   | { readonly code: 'gives-too-much'; readonly gain: number }
   | { readonly code: 'speed-lost'; readonly times: number; readonly seconds: number }
   | { readonly code: 'rows-of-drive'; readonly rows: number; readonly seconds: number }
-  | { readonly code: 'column-rate'; readonly channel: string; readonly rate: number; readonly gap: number }
+  | {
+      readonly code: 'column-rate';
+      readonly channels: readonly string[];
+      readonly rate: number;
+      readonly gap: number;
+    }
   /** A step cannot be answered from this log: it lacks these channels. */
   | { readonly code: 'log-lacks'; readonly title: string; readonly channels: readonly string[] }
   | {

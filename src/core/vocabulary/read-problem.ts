@@ -27,6 +27,14 @@ export type ReadProblem =
       readonly channel: string;
       readonly step: string;
     }
+  /** None of the sets of channels of which one is enough is whole. */
+  | {
+      readonly code: 'nothing-of-use';
+      readonly file: string;
+      readonly line: number;
+      readonly anyOf: readonly (readonly string[])[];
+      readonly step: string;
+    }
   | { readonly code: 'empty-channel'; readonly file: string; readonly channel: string; readonly step: string }
   | {
       readonly code: 'not-a-number';

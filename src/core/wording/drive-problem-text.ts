@@ -87,7 +87,7 @@ export function driveProblemText(problem: DriveProblem, units: DisplayUnits): st
     case 'rows-of-drive':
       return `${problem.rows.toLocaleString('en')} rows over ${seconds(problem.seconds)}.`;
     case 'column-rate':
-      return `${channelTitle(problem.channel)}: ${hertz(problem.rate)}, longest gap ${seconds(problem.gap)}.`;
+      return `${hertz(problem.rate)}, longest gap ${Number(problem.gap.toPrecision(2))} s: ${listed(problem.channels)}.`;
     case 'log-lacks':
       return `${problem.title} cannot be told from this log: it has no ${listed(problem.channels)}.`;
     case 'lowest-while-braking':

@@ -31,7 +31,7 @@ const facts: { readonly [C in Code]: Facts<C> } = {
   'gives-too-much': { gain: 2.1 },
   'speed-lost': { times: 2, seconds: 0.6 },
   'rows-of-drive': { rows: 60_000, seconds: 1200 },
-  'column-rate': { channel: 'vehicle_speed', rate: 25, gap: 0.08 },
+  'column-rate': { channels: ['vehicle_speed', 'pedal_travel'], rate: 25, gap: 0.08 },
   'log-lacks': { title: 'Panic stops', channels: ['pedal_travel'] },
   'lowest-while-braking': { channel: 'accumulator_pressure', pressure: 9e6, wheel: 8.7e6 },
   'masters-apart-at': { one: 5.1e6, other: 5.6e6 },

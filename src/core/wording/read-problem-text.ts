@@ -26,6 +26,8 @@ export function readProblemText(problem: ReadProblem): string {
       return `${at(problem)}: channel "${problem.channel}" stands in two columns`;
     case 'missing-channel':
       return `${at(problem)}: step ${problem.step} needs the channel "${problem.channel}", which no column holds`;
+    case 'nothing-of-use':
+      return `${at(problem)}: step ${problem.step} needs one of these, and no column holds any: ${problem.anyOf.map((way) => way.join(' with ')).join('; or ')}`;
     case 'empty-channel':
       return `${problem.file}: step ${problem.step} needs the channel "${problem.channel}", and its column is empty`;
     case 'not-a-number':

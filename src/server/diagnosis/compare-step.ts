@@ -63,7 +63,9 @@ export async function compareStep(jobId: string, asked: z.infer<typeof compareSc
   const evaluated = await evaluateJob(job);
   const { evaluation, past, runs } = evaluated;
   const corrections = correctionsBefore(evaluation.steps, step.id);
-  const last = runs.filter((run) => isOfStep(job, run, step.id) && run.state === 'kept' && run.struckOut === null).at(-1);
+  const last = runs
+    .filter((run) => isOfStep(job, run, step.id) && run.state === 'kept' && run.struckOut === null)
+    .at(-1);
   const now = last && speaksNow(last, evaluated) ? last : undefined;
   const before = runs.find((run) => run.id === past.at(-1)?.runs[step.id]);
   const linesOf = (run: Run | undefined) => {

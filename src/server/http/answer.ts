@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { isJson, largestBody } from './door';
+import { WorkCancelled } from '../threads/pool';
 import { RequestRefused } from './refused';
 
 /** Runs a use case and answers with its result as JSON; a refusal becomes its status and message. */
@@ -9,6 +10,8 @@ export async function answer(work: () => Promise<unknown>): Promise<Response> {
   } catch (error) {
     if (error instanceof RequestRefused)
       return Response.json({ message: error.message, fields: error.fields }, { status: error.status });
+    // Whoever asked has gone: nobody reads the answer, and nothing broke.
+    if (error instanceof WorkCancelled) return new Response(null, { status: 499 });
     // What broke is for the server's log: a person at a screen has no use for a statement or a path.
     console.error(error);
     return Response.json({ message: brokenText(error), fields: {} }, { status: 500 });

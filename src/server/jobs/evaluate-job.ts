@@ -115,7 +115,9 @@ async function evaluateRounds(
     past.push({
       evaluation,
       due: own.due,
-      runs: Object.fromEntries(own.runs.filter(counted).flatMap((run) => stepsOfRun(job, run).map((step) => [step, run.id]))),
+      runs: Object.fromEntries(
+        own.runs.filter(counted).flatMap((run) => stepsOfRun(job, run).map((step) => [step, run.id])),
+      ),
     });
   }
 }

@@ -51,6 +51,8 @@ export interface RunSummary {
   readonly startedAt: string;
   readonly person: string;
   readonly struckOut: string | null;
+  /** It has a trace: it was neither typed nor looked at. */
+  readonly recorded: boolean;
   /** Round of testing that it was made in. */
   readonly round: number;
   /** Whether it is of the round that its step is judged on: of a step that a repair makes due, of the last one. */
@@ -256,6 +258,7 @@ async function viewOf(job: Job): Promise<JobView> {
       runs: own.map((run) => ({
         id: run.id,
         startedAt: run.startedAt,
+        recorded: run.readings === null && run.findings === null,
         person: run.person,
         struckOut: run.struckOut,
         round: roundOf(run, repairs),

@@ -82,6 +82,11 @@ export class RunAnalyses {
     const known = this.known.get(`${run.id} ${inputsOf(run, step.id, context)}`);
     if (known) return known;
     if (!run.readings) throw new AnalysisMissing(run, step.id, context);
-    return this.keep(run, step.id, context, analysisOf(step, { readings: run.readings, standIn: run.context.standIn }, context));
+    return this.keep(
+      run,
+      step.id,
+      context,
+      analysisOf(step, { readings: run.readings, standIn: run.context.standIn }, context),
+    );
   }
 }

@@ -27,7 +27,9 @@ async function faceOf(job: Job, evaluated: JobEvaluation): Promise<Face> {
   const { pair } = evaluation.corrections;
   const { kind, unit } = sheetOf(job);
   const run = runs
-    .filter((each) => isOfStep(job, each, planOf(kind, job.plan).face) && each.state === 'kept' && each.struckOut === null)
+    .filter(
+      (each) => isOfStep(job, each, planOf(kind, job.plan).face) && each.state === 'kept' && each.struckOut === null,
+    )
     .filter((each) => speaksNow(each, evaluated))
     .at(-1);
   const site = run?.context.site ?? (await siteNow());

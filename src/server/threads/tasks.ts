@@ -16,9 +16,12 @@ import { findJob, type Job } from '@/data/jobs';
 import { findRun, readTrace, type Run } from '@/data/runs';
 import { judgedStepOf, sheetOf } from '../jobs/job-context';
 import { noCorrections, type PairCorrection } from '@/core/procedure/step-analysis';
+import { planOf } from '@/core/contract/kind';
 import { conditionWith } from '@/core/contract/model';
 import type { ActiveFault } from '@/core/physics/plant';
 import { observedTrace } from '@/core/rig/observe';
+import { timelinePart, type TimelinePart, type TimelineWindow } from '@/core/pictures/timeline-window';
+import { pictureOf, type TimelineLane } from '@/core/procedure/picture';
 import { comparedLines, type ComparedLine } from '@/core/pictures/compared-line';
 import { drawnCurve, type DrawnCurve } from '@/core/pictures/drawn-curve';
 import { drawPaperFace, type PaperFace, type PaperFaceAsked } from '../release/paper-face';
@@ -42,10 +45,14 @@ async function recordedTrace(runId: string, run?: Run): Promise<Trace> {
   return trace;
 }
 
+/** Lanes that were looked into last: somebody who zooms asks for them again and again. */
+let drawnLast: { readonly key: string; readonly lanes: readonly TimelineLane[] } | null = null;
+
 /** A run's trace with the channels as its step calls them today. */
 async function traceOf(job: Job, run: Run): Promise<Trace> {
-  const trace = await recordedTrace(run.id, run);
-  const step = sheetOf(job).kind.steps.find((each) => each.id === run.step);
+  const { kind } = sheetOf(job);
+  const trace = await recordedTrace(run.id, planOf(kind, job.plan).oneLog ? run : undefined);
+  const step = kind.steps.find((each) => each.id === run.step);
   return step?.kind === 'measured' ? inTodaysNames(trace, step.feeds.log) : trace;
 }
 
@@ -67,6 +74,10 @@ export interface AnalysisWanted {
 
 export interface PaperFaceWanted extends PaperFaceAsked {
   readonly runId: string;
+}
+
+export interface TimelineWanted extends ComparedWanted {
+  readonly window: TimelineWindow | null;
 }
 
 export interface CurveWanted {
@@ -180,6 +191,18 @@ export const tasks = {
     const { job } = await recordedOf(runId);
     const { kind, unit } = sheetOf(job);
     return drawnCurve(await recordedTrace(runId), kind.curve, { pair, points, context: { ...context, unit } });
+  },
+
+  /** Part of a run's time-line; null where its step has none, or nothing is in it. */
+  async timeline({ runId, step: stepId, context: given, window }: TimelineWanted): Promise<TimelinePart | null> {
+    const { job, run } = await recordedOf(runId);
+    const { kind, unit } = sheetOf(job);
+    const step = kind.steps.find((each) => each.id === stepId);
+    const picture = step?.kind === 'measured' ? pictureOf(step.pictures, 'timeline') : undefined;
+    if (!picture) return null;
+    const key = `${runId} ${stepId}`;
+    if (drawnLast?.key !== key) drawnLast = { key, lanes: picture.lanes(await traceOf(job, run), { ...given, unit }) };
+    return timelinePart(drawnLast.lanes, window);
   },
 
   /** The picture on a paper. */

@@ -2,6 +2,7 @@ import { fireEvent, screen, within } from '@testing-library/react';
 import { families } from '@/core/families';
 import { jobViewOf, show } from '../../../tests/support/screens';
 import { JobPage } from '../job/job-page';
+import { LogBench } from './log-bench';
 import { LookBench } from './look-bench';
 import { MeasuredBench } from './measured-bench';
 import { TypedBench } from './typed-bench';
@@ -22,7 +23,8 @@ describe.each(everyPlan)('benches of %s', (_title, kind, plan) => {
   const view = jobViewOf(kind, plan.id);
   const steps = kind.steps.filter((step) => plan.steps.includes(step.id));
   const looks = steps.filter((step) => step.kind === 'look');
-  const measuredSteps = steps.filter((step) => step.kind === 'measured');
+  const liveSteps = steps.filter((step) => step.kind === 'measured' && step.feeds.live);
+  const logOnly = steps.filter((step) => step.kind === 'measured' && !step.feeds.live);
   const judged = steps.filter((step) => step.kind !== 'look');
 
   it('the run sheet lists every step', () => {
@@ -41,16 +43,26 @@ describe.each(everyPlan)('benches of %s', (_title, kind, plan) => {
     }
   });
 
-  it.each(measuredSteps.map((step) => [step.id, step] as const))(
-    '%s waits at the live bench, its picture drawn',
-    (_id, step) => {
-      const { container } = show(<MeasuredBench view={view} step={step.id} {...at} />);
-      expect(headings(container)).toContain(step.title);
-      expect(screen.getByText(/Start recording/)).toBeInTheDocument();
-      expect(container.querySelector('[role=img]')).not.toBeNull();
-      expect(document.body.textContent).not.toMatch(/NaN|undefined|Infinity/);
-    },
-  );
+  it('what no bench runs waits for its log', () => {
+    for (const step of logOnly) {
+      const { container, unmount } = show(<LogBench view={view} step={step.id} policy="guarded" {...at} />);
+      expect(headings(container)).toContain(`${step.title}: bring the log of it`);
+      expect(screen.getByText(/Drop the log here/)).toBeInTheDocument();
+      unmount();
+    }
+  });
+
+  if (liveSteps.length > 0)
+    it.each(liveSteps.map((step) => [step.id, step] as const))(
+      '%s waits at the live bench, its picture drawn',
+      (_id, step) => {
+        const { container } = show(<MeasuredBench view={view} step={step.id} {...at} />);
+        expect(headings(container)).toContain(step.title);
+        expect(screen.getByText(/Start recording/)).toBeInTheDocument();
+        expect(container.querySelector('[role=img]')).not.toBeNull();
+        expect(document.body.textContent).not.toMatch(/NaN|undefined|Infinity/);
+      },
+    );
 
   it.each(judged.map((step) => [step.id, step] as const))(
     '%s is typed at the dials, and nonsense is questioned',

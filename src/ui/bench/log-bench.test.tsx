@@ -65,6 +65,8 @@ const judged = (over: Partial<Extract<LogAnswer, { kind: 'judged' }>> = {}): Log
   kind: 'judged',
   result: evaluation('vacuum-draw', 'pass'),
   preview: packFrame(makeTrace(Float64Array.of(0, 1, 2), { supply_vacuum: Float64Array.of(0, 40e3, 60e3) })).buffer,
+  others: [],
+  timeline: null,
   leftOut: [],
   repeatedTimes: 0,
   questioned: [],

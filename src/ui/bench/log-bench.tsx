@@ -18,16 +18,21 @@ import { readProblemText } from '@/core/wording/read-problem-text';
 import { channelTitle } from '@/core/quantities/channels';
 import type { JobView } from '@/server/jobs/job-view';
 import { Chart } from '@/ui/charts/chart';
+import { TimelineView } from '@/ui/charts/timeline-view';
+import { timelineEvents } from '@/charts/timeline';
 import { chartTokens } from '@/charts/chart-colours';
 import { placeTitle } from '@/core/quantities/places';
 import { Choice } from '@/ui/parts/choice';
 import { Key } from '@/ui/parts/key';
 import { readFrame } from '@/core/traces/frame';
 import { growingFrom, type GrowingTrace } from '@/core/traces/trace';
-import { send } from '@/ui/shell/request';
+import { ask, send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
 import { BenchHead } from './bench-head';
 import { stepPicture } from '@/charts/step-picture';
+import { eventsOf, useKeptLog } from './kept-log';
+import { KeptTimeline } from './kept-timeline';
+import { OtherAnswers } from './other-answers';
 import { CautionList } from './caution-list';
 import { MappingTable } from './mapping-table';
 import { ProblemList } from './problem-list';
@@ -84,6 +89,8 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
   const { person, units } = useShop();
   const { mode } = useColorScheme();
   const { kind, context } = useBenchContext(view, stepId, site, date);
+  const kept = useKeptLog(view, stepId);
+  const [driving, setDriving] = useState(false);
   const step = kind.steps.find((each) => each.id === stepId) as MeasuredStep<unknown>;
   const setting = useMemo(
     () => ({
@@ -150,6 +157,17 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
           state.judged?.questioned,
         ).filter(({ column }) => !answered.has(answerOf(state.name, state.mapping[column], column)))
       : [];
+  /** The stand-in’s own log, brought as any other. */
+  const takeStandIn = () =>
+    attempt(async () => {
+      setDriving(true);
+      try {
+        const { log: text } = await ask<{ log: string }>(`/api/jobs/${view.job.id}/stand-in-log?step=${stepId}`);
+        log.open(new File([text], 'stand-in-drive.csv', { type: 'text/csv' }));
+      } finally {
+        setDriving(false);
+      }
+    });
   const keep = () =>
     attempt(async () => {
       if (questions.length > 0) throw new Error('Answer first what is asked about its columns.');
@@ -172,7 +190,10 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
     switch (state.kind) {
       case 'empty':
       case 'unusable':
-        return { title: 'Choose a log file', run: () => input?.click() };
+        return {
+          title: kept && state.kind === 'empty' ? 'Bring another log' : 'Choose a log file',
+          run: () => input?.click(),
+        };
       case 'mapped':
         return state.judged ? { title: 'Keep this log', run: () => void keep() } : null;
       case 'reading':
@@ -199,7 +220,12 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
       <aside className={styles.side} aria-label="What it comes to">
         <WaysToFeed view={view} step={step} current="log" />
         {judged ? (
-          <StepResults result={judged.result} units={units} heading="This log" />
+          <>
+            <StepResults result={judged.result} units={units} heading="This log" />
+            <OtherAnswers view={view} others={judged.others} />
+          </>
+        ) : state.kind === 'empty' && kept ? (
+          <StepResults result={kept.result} units={units} heading="The log that was kept" />
         ) : (
           <p className={styles.note}>
             {mapped && state.problemCount === 0
@@ -217,6 +243,11 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
         {primary && (
           <Button className={styles.primary} variant="contained" color="primary" onClick={primary.run}>
             {primary.title} <Key>Enter</Key>
+          </Button>
+        )}
+        {state.kind === 'empty' && !locked && unread.length === 0 && kind.model.log && (
+          <Button onClick={() => void takeStandIn()} disabled={driving}>
+            {driving ? 'The stand-in is driving …' : 'Let the stand-in drive'}
           </Button>
         )}
         {state.kind !== 'empty' && state.kind !== 'sending' && unread.length === 0 && (
@@ -244,7 +275,7 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
     if (unread.length > 0) return 'Read these first';
     switch (state.kind) {
       case 'empty':
-        return `${step.title}: bring the log of it`;
+        return kept ? step.title : `${step.title}: bring the log of it`;
       case 'reading':
         return `Reading ${state.name}`;
       case 'sending':
@@ -268,6 +299,8 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
   function body() {
     switch (state.kind) {
       case 'empty':
+        if (kept)
+          return <KeptTimeline key={kept.runId} run={kept.runId} step={stepId} events={kept.events} units={units} />;
         return (
           <div
             className={styles.drop}
@@ -357,7 +390,18 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
             )}
           </>
         )}
-        {picture && <Chart option={picture.option} text={picture.text} className={styles.chart} />}
+        {mapped.judged?.timeline ? (
+          <div className={styles.timeline}>
+            <TimelineView
+              first={mapped.judged.timeline}
+              look={log.look}
+              events={timelineEvents(eventsOf([mapped.judged.result]))}
+              units={units}
+            />
+          </div>
+        ) : (
+          picture && <Chart option={picture.option} text={picture.text} className={styles.chart} />
+        )}
       </div>
     );
   }

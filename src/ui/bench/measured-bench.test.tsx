@@ -198,6 +198,7 @@ describe('keys', () => {
                 startedAt: '',
                 person: 'Ilse Varga',
                 struckOut: null,
+                recorded: true,
                 keptBy: null,
                 struckOutBy: null,
                 round: 1,

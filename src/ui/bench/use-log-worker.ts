@@ -1,6 +1,7 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { mappingInTodaysNames, type MappedColumn } from '@/core/formats/column-mapping';
+import type { TimelinePart, TimelineWindow } from '@/core/pictures/timeline-window';
 import type { LogFeed } from '@/core/procedure/step-definition';
 import type { ReadProblem } from '@/core/vocabulary/read-problem';
 import { send } from '@/ui/shell/request';
@@ -88,6 +89,7 @@ export function useLogWorker(setting: OpenRequest, feed: LogFeed) {
                 : { kind: 'unusable', name, problems: data.problems },
             );
           case 'part':
+          case 'window':
             return;
         }
       };
@@ -162,7 +164,22 @@ export function useLogWorker(setting: OpenRequest, feed: LogFeed) {
     }
   };
 
-  return { state, open, judge, cancel, keep };
+  /** A part of the judged log's time-line. */
+  const look = useCallback((window: TimelineWindow): Promise<TimelinePart> => {
+    const made = worker.current;
+    return new Promise((resolve, reject) => {
+      if (!made) return reject(new Error('This log has been let go.'));
+      const heard = ({ data }: MessageEvent<LogAnswer>) => {
+        if (data.kind !== 'window') return;
+        made.removeEventListener('message', heard);
+        resolve(data.timeline);
+      };
+      made.addEventListener('message', heard);
+      made.postMessage({ kind: 'window', window } satisfies LogRequest);
+    });
+  }, []);
+
+  return { state, open, judge, cancel, keep, look };
 }
 
 type Part = Extract<LogAnswer, { kind: 'part' }>;

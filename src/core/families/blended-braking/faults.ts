@@ -40,9 +40,9 @@ export const blendedFaults: readonly Fault<BlendedUnit, BlendedCondition>[] = [
     id: 'regen-shortfall-not-filled',
     title: 'Regeneration falls short and is not filled in',
     shows:
-      'At a full battery the motor gives less, and the friction brakes do not make up for it: longer stops after a descent.',
+      'At a full battery the motor gives less, and the friction brakes do not make up for it: longer stops after a descent, and a stamp on the pedal that is not answered in full.',
     appearance: {},
-    tells: ['regen-limit'],
+    tells: ['closure', 'panic-events', 'regen-limit'],
     leaves: ['handover', 'pressure-order'],
     extent: extentOf('Left unfilled, as a share', 'ratio', (c) => c.unfilled),
     apply: (c, s) => void (c.unfilled = 0.25 + 0.75 * s),

@@ -16,14 +16,20 @@ interface Looked {
   readonly notes: readonly AnalysisProblem[];
 }
 
-/** What each column of a log is sampled at, and for how long it is silent. */
+/** What columns of a log are sampled at, and for how long they are silent: those that are alike together. */
 function columnNotes(trace: Trace): AnalysisProblem[] {
-  return Object.keys(trace.columns).flatMap((channel): AnalysisProblem[] => {
+  const [from, to] = [trace.time[0], trace.time[trace.time.length - 1]];
+  const alike = new Map<string, { readonly channels: string[]; readonly rate: number; readonly gap: number }>();
+  for (const channel of Object.keys(trace.columns)) {
     const samples = findChannel(channel) && columnOf(trace, channel) ? samplesOf(trace, channel) : null;
-    if (!samples || samples.time.length < 2) return [];
-    const [from, to] = [trace.time[0], trace.time[trace.time.length - 1]];
-    return [{ code: 'column-rate', channel, rate: 1 / meanInterval(samples), gap: longestGap(samples, from, to) }];
-  });
+    if (!samples || samples.time.length < 2) continue;
+    const [rate, gap] = [1 / meanInterval(samples), longestGap(samples, from, to)];
+    const key = `${rate.toPrecision(2)} ${gap.toPrecision(2)}`;
+    const group = alike.get(key) ?? { channels: [], rate, gap };
+    group.channels.push(channel);
+    alike.set(key, group);
+  }
+  return [...alike.values()].map((group) => ({ code: 'column-rate', ...group }));
 }
 
 /** What the other steps cannot tell from a log for want of channels. */
