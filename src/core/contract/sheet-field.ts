@@ -7,6 +7,8 @@ export interface SheetField {
   readonly group: 'identity' | 'size' | 'behaviour' | 'tolerance' | 'limit';
   readonly help: string;
   readonly required: boolean;
+  /** Free text: where a figure stands. */
+  readonly text?: true;
   /** What the field may say, where it is a word and not a figure. */
   readonly choices?: readonly { readonly value: string; readonly title: string }[];
 }
@@ -16,7 +18,7 @@ export const positive = (most: number) => z.number().positive().max(most);
 
 export const optionalPositive = (most: number) => positive(most).optional();
 
-type More = Partial<Pick<SheetField, 'help' | 'required' | 'choices'>>;
+type More = Partial<Pick<SheetField, 'help' | 'required' | 'choices' | 'text'>>;
 
 /** Makes the form fields of one sheet: names are checked against its spec. */
 export function sheetFields<Spec>() {

@@ -38,6 +38,7 @@ export function dialAt(step: DialledStep, id: CharacteristicId): DialReading {
       return { ...how, channels: [gaugeAt(step, how.channels[0]), gaugeAt(step, how.channels[1])] };
     case 'watch':
     case 'count':
+    case 'calculated':
       return how;
   }
 }
@@ -53,6 +54,7 @@ export function dialChannel(step: DialledStep, id: CharacteristicId): string | n
       return how.channels[0];
     case 'watch':
     case 'count':
+    case 'calculated':
       return null;
     default:
       return how.channel;

@@ -35,6 +35,8 @@ const plausibleRanges: Readonly<Record<ShownAs, readonly [number, number]>> = {
   torque: [-50e3, 50e3],
   speed: [-1, 70],
   'angle-rate': [-200, 200],
+  deceleration: [0, 15],
+  distance: [0, 2000],
 };
 
 /** Range of plausible figures for a quantity read on a channel: never more than its instrument can show, SI. */

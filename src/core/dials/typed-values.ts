@@ -35,6 +35,7 @@ function typedComponents(how: DialReading, value: number, context: StepContext<u
     case 'watch':
       return [random('timing', watchStandard)];
     case 'count':
+    case 'calculated':
       return [];
     case 'reading': {
       const instrument = gauge(how.channel);

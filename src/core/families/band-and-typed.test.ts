@@ -124,6 +124,8 @@ describe('values typed by hand', () => {
           );
         case 'count':
           return expect(own).toBe('ratio');
+        case 'calculated':
+          return expect(how).toEqual({ kind: 'calculated' });
       }
     },
   );

@@ -13,6 +13,7 @@ import { servoRows } from '../toolboxes/servo/rows';
 import { storeRows } from '../toolboxes/store/rows';
 import { vacuumRows } from '../toolboxes/vacuum/rows';
 import { vacuumInline } from './vacuum-inline';
+import { foundation } from './foundation';
 import { hydraulicBoost } from './hydraulic-boost';
 import { blendedBraking } from './blended-braking';
 import { brakeByWire } from './brake-by-wire';
@@ -63,6 +64,7 @@ register(brakeByWire);
 register(blendedBraking);
 register(storedPressure);
 register(pedalValve);
+register(foundation);
 
 /** A family by id; undefined when nobody here knows it. */
 export function findFamily(id: string): Family | undefined {

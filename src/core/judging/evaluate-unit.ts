@@ -211,6 +211,13 @@ function analysesOf(step: JudgedStep, given: StepEvidence, context: StepContext<
   }
 }
 
+/** What a step needs that is worked out of the sheet alone: nothing. */
+function ofTheSheet(step: StepDefinition<unknown>): StepEvidence | undefined {
+  return step.kind === 'typed' && step.workedOut
+    ? { kind: 'mixed', step: step.id, given: [{ readings: {}, standIn: true }] }
+    : undefined;
+}
+
 /** The log that was brought for another step of a plan that one log answers; undefined where there is none. */
 function sharedLog(
   kind: AnyKind,
@@ -236,7 +243,10 @@ export function evaluateUnit(
   const steps = planSteps.map((id): StepEvaluation => {
     const step: StepDefinition<unknown> | undefined = kind.steps.find((each) => each.id === id);
     if (!step) throw new Error(`${kind.family} has no step ${id}`);
-    const given = evidence.find((each) => each.step === id) ?? sharedLog(kind, how.context.plan, step, evidence);
+    const given =
+      evidence.find((each) => each.step === id) ??
+      ofTheSheet(step) ??
+      sharedLog(kind, how.context.plan, step, evidence);
     if (!given) return notRun(step, how.context.unit);
     if (step.kind === 'look') {
       const findings = given.kind === 'findings' ? given.findings : {};

@@ -30,6 +30,8 @@ export interface LookFeed {
   /** The unit as the points are numbered on it. */
   readonly sketch: readonly SketchShape[];
   readonly points: readonly LookPoint[];
+  /** What is to be done for a unit of this sheet, line by line, before it is looked at; left out where all are alike. */
+  readonly plan?: (unit: unknown) => readonly string[];
   readonly options: readonly LookOption[];
 }
 

@@ -91,6 +91,8 @@ export interface StepAnalysis {
   readonly vacuum?: number;
   /** Supply vacuum at rest before the pull, Pa. */
   readonly restVacuum?: number;
+  /** Pedal force that two pushes were held at, N: what their pressures are held against follows from it. */
+  readonly pedalForce?: number;
   /** Largest torque that was requested in a drive, N·m: what limits are shares of. */
   readonly largestRequest?: number;
   /** Whole settled cycles of a pump, by circuit: run and rest (s). */

@@ -68,6 +68,8 @@ export interface MeasuredStep<Unit> extends StepCommon {
 /** A step without a trace: lengths and counts that are read and typed. */
 export interface TypedStep<Unit, Condition = unknown> extends StepCommon {
   readonly kind: 'typed';
+  /** Worked out of the sheet alone: nothing is typed, it is always there, and it says that it is a calculation. */
+  readonly workedOut?: true;
   readonly feeds: {
     readonly dials: TypedEntry<Unit>;
     /** What the stand-in's instruments would show, SI by field, for a unit in a condition; left out where it has none. */

@@ -20,7 +20,9 @@ export type DialReading =
   /** Read with a watch: half a second each way. */
   | { readonly kind: 'watch' }
   /** Counted. */
-  | { readonly kind: 'count' };
+  | { readonly kind: 'count' }
+  /** Worked out of a sheet: nothing is read. */
+  | { readonly kind: 'calculated' };
 
 /** Everything that is said of a characteristic, in one row. */
 export interface CharacteristicRow {

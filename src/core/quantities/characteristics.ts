@@ -27,6 +27,7 @@ function dialAt(dial: DialReading, place: Place): DialReading {
   switch (dial.kind) {
     case 'watch':
     case 'count':
+    case 'calculated':
       return dial;
     case 'quotient':
     case 'share':

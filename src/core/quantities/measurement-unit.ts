@@ -17,6 +17,7 @@ export type Dimension =
   | 'rotation'
   | 'speed'
   | 'angle-rate'
+  | 'acceleration'
   | 'slope-per-force'
   | 'slope-per-angle'
   | 'force-per-pressure'
@@ -93,6 +94,7 @@ export const measurementUnits: readonly MeasurementUnit[] = [
   unit('mA', 'current', 1e-3),
   unit('mV', 'voltage', 1e-3),
   unit('°', 'angle', 1, ['deg']),
+  unit('m/s²', 'acceleration', 1, ['m/s2']),
   unit('°/s', 'angle-rate', 1, ['deg/s', 'dps']),
   unit('1/min', 'rotation', 1 / 60, ['rpm']),
   unit('km/h', 'speed', 1 / 3.6, ['kph']),

@@ -62,4 +62,6 @@ export const openUnits: Readonly<Record<ShownAs, string>> = {
   torque: 'N·m',
   speed: 'km/h',
   'angle-rate': '°/s',
+  deceleration: 'm/s²',
+  distance: 'm',
 };

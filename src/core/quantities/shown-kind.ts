@@ -30,4 +30,6 @@ export type ShownAs =
   | 'rotation'
   | 'torque'
   | 'speed'
-  | 'angle-rate';
+  | 'angle-rate'
+  | 'deceleration'
+  | 'distance';

@@ -1,6 +1,7 @@
 import type { CharacteristicId } from '../quantities/characteristics';
 import type { DecoupledProblem } from './decoupled-problem';
 import type { DriveProblem } from './drive-problem';
+import type { FoundationProblem } from './foundation-problem';
 import type { FluidKind } from './fluid';
 import type { SpherePurpose } from './sphere-purpose';
 import type { CircuitFaultId } from './circuit-fault';
@@ -146,6 +147,7 @@ export type AnalysisProblem =
   | { readonly code: 'sampled-too-slowly'; readonly rate: number; readonly needed: number }
   | DecoupledProblem
   | DriveProblem
+  | FoundationProblem
   | { readonly code: 'nothing-charged' }
   | { readonly code: 'run-too-short' }
   | { readonly code: 'not-bled-out'; readonly left: number }

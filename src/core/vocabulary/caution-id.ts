@@ -18,4 +18,5 @@ export type CautionId =
   | 'moving-lever'
   | 'capacitor-bank'
   | 'rigid-stands'
-  | 'road-test';
+  | 'road-test'
+  | 'shuttle-by-the-maker';

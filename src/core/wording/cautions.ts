@@ -32,6 +32,8 @@ export const cautions: Readonly<Record<CautionId, string>> = {
     'The rod pulls its lever at once and with its full force: hands clear of lever, clevis and pivot while there is vacuum.',
   'road-test':
     'A drive after brake work: static pedal check first, then walking pace, on closed ground, with somebody else at the tool. Nobody reads a screen while driving.',
+  'shuttle-by-the-maker':
+    'A shuttle that stands to one side is centred by the maker’s method only, after the side that lost its pressure was found: forced, it tears its seals.',
   'rigid-stands': 'Nobody under or beside a raised vehicle unless it stands on rigid stands.',
 };
 

@@ -125,6 +125,10 @@ export function shownUnit(as: ShownAs, units: DisplayUnits): MeasurementUnit {
       return unitOf(units.speed);
     case 'angle-rate':
       return unitOf('°/s');
+    case 'deceleration':
+      return unitOf('m/s²');
+    case 'distance':
+      return unitOf('m');
     case 'count':
       return unitOf('strokes');
     case 'tally':
@@ -171,6 +175,8 @@ const liveDecimals: Readonly<Record<string, number>> = {
   'km/h': 1,
   mph: 1,
   '°/s': 1,
+  'm/s²': 2,
+  m: 1,
 };
 
 /** A live reading, fixed decimals so that the figures stand still. */

@@ -3,8 +3,10 @@ import type { SpherePurpose } from '../vocabulary/sphere-purpose';
 import type { CircuitFaultId } from '../vocabulary/circuit-fault';
 import type { AnalysisProblem } from '../vocabulary/analysis-problem';
 import { isDriveProblem } from '../vocabulary/drive-problem';
+import { isFoundationProblem } from '../vocabulary/foundation-problem';
 import { decoupledProblemText } from './decoupled-problem-text';
 import { driveProblemText } from './drive-problem-text';
+import { foundationProblemText } from './foundation-problem-text';
 import { withUnit, type DisplayUnits } from './display';
 import { shownAs } from '../quantities/shown-as';
 import { characteristicTitle } from '../quantities/characteristics';
@@ -361,6 +363,8 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
     case 'pressure-before-pull':
       return `The output stood at ${gauge(problem.pressure)} before the pull.`;
     default:
-      return isDriveProblem(problem) ? driveProblemText(problem, units) : decoupledProblemText(problem, units);
+      if (isDriveProblem(problem)) return driveProblemText(problem, units);
+      if (isFoundationProblem(problem)) return foundationProblemText(problem, units);
+      return decoupledProblemText(problem, units);
   }
 }

@@ -14,7 +14,7 @@ export function specFromText(kind: AnyKind, values: Readonly<Record<string, stri
   for (const field of kind.sheet.fields) {
     const text = values[field.name]?.trim() ?? '';
     if (text === '') continue;
-    if (field.choices) {
+    if (field.choices || field.text) {
       spec[field.name] = text;
       continue;
     }

@@ -1,21 +1,15 @@
 import { z } from 'zod';
-import { optionalPositive, positive, sheetFields, type SheetField } from '../../contract/sheet-field';
+import { positive, sheetFields, type SheetField } from '../../contract/sheet-field';
+import { brakeSheetFields, brakeShape, checkRearBrakes } from '../../toolboxes/foundation/brake-sheet';
+import type { BrakeFields } from '../../toolboxes/foundation/brakes-from-spec';
 
 const share = (most: number, usual: number) => positive(most).default(usual);
 
 /** Sheet of a vehicle that brakes with its motor and its friction brakes together. Pressures gauge; shares are of the largest request. */
 export const blendedSchema = z
   .strictObject({
-    frictionCoefficientFront: positive(1.5),
-    pistonAreaFrontMm2: positive(50_000),
-    effectiveRadiusFrontMm: positive(1000),
-    frictionCoefficientRear: optionalPositive(1.5),
-    pistonAreaRearMm2: optionalPositive(50_000),
-    effectiveRadiusRearMm: optionalPositive(1000),
-    drumFactorRear: optionalPositive(10),
+    ...brakeShape,
     pressureSource: z.enum(['accumulator', 'plunger']).default('accumulator'),
-    tyreRadiusMm: positive(1000),
-    massKg: positive(60_000),
     handoverHighKmh: positive(100).default(15),
     handoverLowKmh: positive(100).default(5),
     panicStrokeRateMmPerS: positive(5000).default(250),
@@ -34,35 +28,17 @@ export const blendedSchema = z
   .superRefine((spec, context) => {
     const refuse = (field: string, message: string) => context.addIssue({ code: 'custom', path: [field], message });
     if (spec.handoverLowKmh >= spec.handoverHighKmh) refuse('handoverLowKmh', 'must be below handoverHighKmh');
-    const disc = ['frictionCoefficientRear', 'pistonAreaRearMm2', 'effectiveRadiusRearMm'] as const;
-    const said = disc.filter((field) => spec[field] !== undefined);
-    if (spec.drumFactorRear !== undefined && said.length > 0)
-      refuse('drumFactorRear', 'the rear axle has discs or drums, not both');
-    if (spec.drumFactorRear === undefined)
-      for (const field of disc)
-        if (spec[field] === undefined) refuse(field, 'is needed: the rear discs, or drumFactorRear for drums');
+    checkRearBrakes(spec, refuse);
   });
 
 export type BlendedSpec = z.infer<typeof blendedSchema>;
 
 const field = sheetFields<BlendedSpec>();
-const required = true;
 const ofRequest = { help: 'Of the largest torque that was requested' };
 
 /** Form fields in the order a technician needs them. */
 export const blendedFields: readonly SheetField[] = [
-  field('massKg', 'Vehicle mass', 'kg', 'size', { required }),
-  field('tyreRadiusMm', 'Tyre radius', 'mm', 'size', { required }),
-  field('frictionCoefficientFront', 'Friction, front', '1', 'size', { required }),
-  field('pistonAreaFrontMm2', 'Piston area, front', 'mm2', 'size', {
-    help: 'Pistons of one side of one caliper',
-    required,
-  }),
-  field('effectiveRadiusFrontMm', 'Effective radius, front', 'mm', 'size', { required }),
-  field('frictionCoefficientRear', 'Friction, rear', '1', 'size'),
-  field('pistonAreaRearMm2', 'Piston area, rear', 'mm2', 'size'),
-  field('effectiveRadiusRearMm', 'Effective radius, rear', 'mm', 'size'),
-  field('drumFactorRear', 'Drum, rear', 'N·m/kPa', 'size', { help: 'Torque of one wheel to each kPa' }),
+  ...brakeSheetFields(sheetFields<BrakeFields>()),
   field('pressureSource', 'Pressure from', '', 'identity', {
     choices: [
       { value: 'accumulator', title: 'A charged store' },

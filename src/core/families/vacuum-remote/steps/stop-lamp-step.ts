@@ -1,8 +1,15 @@
 import { atMost, limitFrom } from '../../../procedure/limit';
-import { analyseStopLampSwitch } from './switch-analysis';
+import { analyseStopLampSwitch } from '../../../toolboxes/analysis/switch-analysis';
 import { rest, type Measured } from './step-parts';
 
 const switchTop = 1_000_000;
+
+const worked = {
+  by: 'input_pressure',
+  closes: 'switch-close-pressure',
+  opens: 'switch-open-pressure',
+  closedAtRest: 'says-nothing',
+} as const;
 
 /** Stop-lamp switch, before there is any assist. */
 export const stopLampSwitch: Measured = {
@@ -49,7 +56,7 @@ export const stopLampSwitch: Measured = {
       }),
     },
   },
-  analyse: analyseStopLampSwitch,
+  analyse: (trace, context) => analyseStopLampSwitch(worked, trace, context),
   limits: (_analysis, { unit: { spec }, workshopLimits: shop }) => {
     const low = limitFrom(
       {

@@ -1,0 +1,220 @@
+import { rearPressure } from '../../calculators/brake-force';
+import { fitLine } from '../../fitting/line';
+import { binByX, fitSegments } from '../../fitting/segments';
+import { differenceComponents, random, systematic, type UncertaintyComponent } from '../../instruments/uncertainty';
+import { absent, beyond, measured } from '../../procedure/analysis-result';
+import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from '../../procedure/evidence';
+import type { Limit } from '../../procedure/limit';
+import { plainCurve } from '../../procedure/picture';
+import { answer, type Question } from '../../procedure/question';
+import type { StepAnalysis } from '../../procedure/step-analysis';
+import { findPull, isPull } from '../../traces/pull';
+import { together } from '../../traces/together';
+import { columnOf, meanOf, type Trace } from '../../traces/trace';
+import type { FoundationUnit } from './geometry';
+import { assistedFoot, engineOn, pedal, startEngine, type Context, type Measured } from './step-parts';
+
+const { hypot, max, sqrt } = Math;
+
+const ids = ['split-pressure', 'rear-slope', 'lower-slope'] as const;
+
+/** Read from this share of the highest front pressure on: below it springs and friction of the valve speak. */
+const readFrom = 0.04;
+const bins = 90;
+const fewestPoints = 24;
+/** A joint is one where the slope falls to this share or less, with so many bins on either side. */
+const gentler = 0.9;
+const fewestBins = 4;
+/** Front pressure that is pressed to, times the split. */
+const beyondSplit = 2.1;
+/** Below the joint the rear follows one to one, and may be so far off it. */
+const oneToOne = 0.05;
+
+/** Rear over front while the pedal is pressed, Pa, each from its rest. */
+interface Pressed {
+  readonly front: Float64Array;
+  readonly rear: Float64Array;
+  readonly peak: number;
+}
+
+function findPressed(trace: Trace): Pressed | NoEvidence {
+  for (const channel of ['front_pressure', 'rear_pressure'])
+    if (!columnOf(trace, channel)) return noEvidence({ code: 'channel-missing', channel });
+  const rows = together(trace, ['front_pressure', 'rear_pressure']);
+  const pull = findPull(rows, rows.columns.front_pressure);
+  if (!isPull(pull)) return noEvidence({ code: 'no-pull', channel: 'front_pressure' });
+  const { restBefore, plateau } = pull;
+  const rested = restBefore.to > restBefore.from;
+  const zero = rested ? meanOf(rows.columns.rear_pressure, restBefore.from, restBefore.to).mean : 0;
+  return {
+    front: rows.columns.front_pressure.subarray(restBefore.to, plateau.to).map((value) => value - (pull.zero ?? 0)),
+    rear: rows.columns.rear_pressure.subarray(restBefore.to, plateau.to).map((value) => value - zero),
+    peak: pull.peak - (pull.zero ?? 0),
+  };
+}
+
+function pressEvidence(found: Pressed): Judged<Pressed> {
+  const points = found.front.filter((value) => value >= readFrom * found.peak).length;
+  return points < fewestPoints
+    ? noEvidence({ code: 'too-few-samples', channel: 'front_pressure', samples: points, needed: fewestPoints })
+    : evidence(found);
+}
+
+/** What both gauges may be off by: as a share of a slope, and at a pressure of the front, Pa. */
+function gaugeParts({ instruments, date }: Context, peak: number) {
+  const at = (channel: string, pressure: number): readonly UncertaintyComponent[] => {
+    const gauge = instruments.get(channel);
+    return gauge ? differenceComponents(gauge, 0, pressure, date) : [];
+  };
+  const size = (parts: readonly UncertaintyComponent[]) => hypot(...parts.map((part) => part.standard));
+  return {
+    ofSlope: hypot(size(at('front_pressure', peak)), size(at('rear_pressure', peak))) / peak,
+    ofFront: (pressure: number) => at('front_pressure', pressure),
+  };
+}
+
+function linesOf({ front, rear, peak }: Evidence<Pressed>, context: Context): StepAnalysis {
+  const data = binByX(front, rear, bins, { keep: (i) => front[i] >= readFrom * peak });
+  const { ofSlope, ofFront } = gaugeParts(context, peak);
+  const slope = (id: (typeof ids)[number], value: number, variance: number) =>
+    measured(id, value, [random('fit', sqrt(max(0, variance))), systematic('gauge-gain', Math.abs(value) * ofSlope)]);
+  const two = fitSegments(data, 2);
+  const joint = two.breaks[0] ?? Number.NaN;
+  const above = data.x.filter((x) => x > joint).length;
+  const found =
+    two.termination === 'converged' &&
+    two.slopes[0] > 0 &&
+    two.slopes[1] < gentler * two.slopes[0] &&
+    above >= fewestBins &&
+    data.x.length - above >= fewestBins;
+  if (found) {
+    const ofSecond = two.covariance[1][1] + two.covariance[2][2] + 2 * two.covariance[1][2];
+    return {
+      characteristics: [
+        measured('split-pressure', joint, [random('fit', sqrt(max(0, two.covariance[3][3]))), ...ofFront(joint)]),
+        slope('rear-slope', two.slopes[1], ofSecond),
+        slope('lower-slope', two.slopes[0], two.covariance[1][1]),
+      ],
+      events: [{ id: 'knee', time: null, x: joint, y: two.intercept + two.slopes[0] * joint }],
+      notes: [],
+    };
+  }
+  const line = fitLine(data.x, data.y, { weights: data.weight });
+  const problem = { code: 'no-split', reached: peak } as const;
+  return {
+    characteristics: [
+      beyond('split-pressure', 'above', { value: peak, components: ofFront(peak) }, problem),
+      absent('rear-slope', problem),
+      line.termination === 'converged'
+        ? slope('lower-slope', line.slope, line.slopeVariance)
+        : absent('lower-slope', { code: 'fit-failed', termination: line.termination }),
+    ],
+    events: [],
+    notes: [],
+  };
+}
+
+const question: Question<Context, Pressed, Pressed> = {
+  characteristics: ids,
+  happened: findPressed,
+  shows: pressEvidence,
+  comesTo: linesOf,
+};
+
+const follows = {
+  characteristic: 'lower-slope',
+  low: 1 - oneToOne,
+  high: 1 + oneToOne,
+  expected: 1,
+  standard: 0,
+} as const;
+
+function limitsOf({ vehicle: { proportioning }, splitTolerance, slopeTolerance }: FoundationUnit): readonly Limit[] {
+  const lower: Limit = { ...follows, source: { kind: 'workshop', key: 'lowerSlope' } };
+  if (!proportioning) return [lower];
+  const { split, slope } = proportioning;
+  return [
+    {
+      characteristic: 'split-pressure',
+      low: split * (1 - splitTolerance),
+      high: split * (1 + splitTolerance),
+      expected: split,
+      standard: 0,
+      source: { kind: 'sheet', field: 'splitTolerancePercent' },
+    },
+    {
+      characteristic: 'rear-slope',
+      low: slope - slopeTolerance,
+      high: slope + slopeTolerance,
+      expected: slope,
+      standard: 0,
+      source: { kind: 'sheet', field: 'rearSlopeTolerance' },
+    },
+    lower,
+  ];
+}
+
+/** Front pressure that the press goes to, Pa. */
+const pressTo = ({ vehicle }: FoundationUnit) => (vehicle.proportioning?.split ?? 3e6) * beyondSplit;
+
+/** Rear over front, over where a sound valve lets it lie. */
+export const proportioningCurve = plainCurve<FoundationUnit>({
+  input: 'front_pressure',
+  outputs: ['rear_pressure'],
+  inputEnd: pressTo,
+  band: (unit, front) => {
+    const { proportioning: valve } = unit.vehicle;
+    const rear = rearPressure(unit.vehicle, front);
+    if (!valve) return [rear * (1 - oneToOne), rear * (1 + oneToOne)];
+    const [low, high] = [1 - unit.splitTolerance, 1 + unit.splitTolerance].map((share, at) =>
+      rearPressure(
+        {
+          ...unit.vehicle,
+          proportioning: { split: valve.split * share, slope: valve.slope + (at === 0 ? -1 : 1) * unit.slopeTolerance },
+        },
+        front,
+      ),
+    );
+    return [low * (1 - oneToOne), high * (1 + oneToOne)];
+  },
+});
+
+export const proportioning: Measured = {
+  id: 'proportioning',
+  kind: 'measured',
+  title: 'Rear against front',
+  why: 'The rear follows the front to the split pressure and falls behind beyond it. A valve that has shifted locks the rear wheels, or leaves them idle.',
+  minutes: 5,
+  cautions: ['running-engine', 'vehicle-still', 'fluid-jet'],
+  optional: false,
+  characteristics: ids,
+  feeds: {
+    log: { needs: ['front_pressure', 'rear_pressure'], uses: [pedal, 'engine_on'], leastRows: 40 },
+    live: {
+      startsFrom: 'charged',
+      guide: ({ unit }) => {
+        const level = Math.min(500, assistedFoot(unit, pressTo(unit)));
+        return [
+          startEngine(4),
+          {
+            instruction: { code: 'pull-slowly-past', channel: pedal, level },
+            controls: engineOn,
+            lever: { to: level * 1.03, seconds: 12 },
+            end: { kind: 'input-above', level },
+          },
+          {
+            instruction: { code: 'let-back-slowly', channel: pedal },
+            controls: engineOn,
+            lever: { to: 0, seconds: 4 },
+            end: { kind: 'input-below', level: 10 },
+          },
+          { ...startEngine(1.5), instruction: { code: 'rest', seconds: 1.5 } },
+        ];
+      },
+      bands: () => ({}),
+    },
+  },
+  analyse: (trace, context) => answer(question, trace, context),
+  limits: (_analysis, { unit }) => limitsOf(unit),
+  pictures: [proportioningCurve],
+};
