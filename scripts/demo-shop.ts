@@ -175,6 +175,7 @@ const motorBooster = kindNamed('motor-boost');
 const plungerUnit = kindNamed('brake-by-wire', 'plunger');
 const storeUnit = kindNamed('brake-by-wire', 'accumulator');
 const blended = kindNamed('blended-braking');
+const behindIt = kindNamed('foundation');
 const stored = kindNamed('stored-pressure');
 const valve = kindNamed('pedal-valve');
 
@@ -254,6 +255,59 @@ const sheets = [
     spec: motorBooster.sheet.example.spec as object,
   },
   {
+    id: 'minibus-foundation',
+    kind: behindIt,
+    name: behindIt.sheet.example.name,
+    spec: behindIt.sheet.example.spec as object,
+  },
+  {
+    id: 'mail-van-foundation',
+    kind: behindIt,
+    name: 'Tarnock mail van',
+    spec: {
+      category: 'light',
+      masterBoreMm: 22.2,
+      pedalRatio: 4.2,
+      splitPressureKpa: 3000,
+      rearSlope: 0.35,
+      frictionCoefficientFront: 0.4,
+      pistonAreaFrontMm2: 2040,
+      effectiveRadiusFrontMm: 110,
+      drumFactorRear: 0.11,
+      tyreRadiusMm: 295,
+      massKg: 1750,
+      stopLampKind: 'plunger',
+      stopLampTravelMinMm: 3,
+      stopLampTravelMaxMm: 14,
+    },
+  },
+  {
+    id: 'grader-foundation',
+    kind: behindIt,
+    name: 'Ostvale Works grader',
+    spec: {
+      category: 'own',
+      ownSpeedKmh: 40,
+      ownDecelerationMinMPerS2: 2.2,
+      ownDistanceA: 0.15,
+      ownDistanceB: 0.0175,
+      ownPedalForceMaxN: 700,
+      ownSource: 'Workshop’s own figures after the maker’s manual of the grader',
+      masterBoreMm: 31.8,
+      pedalRatio: 6,
+      frictionCoefficientFront: 0.36,
+      pistonAreaFrontMm2: 5200,
+      effectiveRadiusFrontMm: 160,
+      frictionCoefficientRear: 0.36,
+      pistonAreaRearMm2: 5200,
+      effectiveRadiusRearMm: 160,
+      tyreRadiusMm: 560,
+      massKg: 7800,
+      fluid: 'mineral',
+      bleedOrder: 'by-circuit',
+    },
+  },
+  {
     id: 'tarnock-hv6',
     kind: blended,
     name: blended.sheet.example.name,
@@ -320,6 +374,8 @@ interface DemoJob {
   readonly hoursAgo: number;
   /** Steps that have been run, from the first on. */
   readonly steps: number;
+  /** Job whose unit it looks behind. */
+  readonly behindOf?: string;
   /** Of a vehicle that only a log of a drive tells of: the log's name, and so many times as long as an ordinary one. */
   readonly drive?: { readonly file: string; readonly long: number };
   /** What was done to it then, and how many of the steps that are due since have been run. */
@@ -599,6 +655,71 @@ const jobs: readonly DemoJob[] = [
     steps: 9,
   },
   {
+    id: 'job-ul-mb-061',
+    sheet: 'ullerby-p25',
+    serial: 'UL-P25-061',
+    vehicle: 'Crew minibus 4',
+    complaint: 'Pedal rock hard since the rear line was mended, red lamp on',
+    symptoms: ['hard-pedal'],
+    place: 'on-bench',
+    person: 'Tomas Rehn',
+    plan: 'vehicle',
+    seed: 2561,
+    pairError: 0,
+    faults: [],
+    hoursAgo: 12,
+    steps: 8,
+  },
+  {
+    id: 'job-ul-mb-061-behind',
+    sheet: 'minibus-foundation',
+    serial: 'UL-P25-061',
+    vehicle: 'Crew minibus 4',
+    complaint: 'Pedal rock hard since the rear line was mended, red lamp on',
+    symptoms: ['hard-pedal', 'red-lamp'],
+    place: 'on-bench',
+    person: 'Tomas Rehn',
+    plan: 'vehicle',
+    seed: 2562,
+    pairError: 0,
+    faults: [{ id: 'combination-valve-shuttled', severity: 0.6 }],
+    hoursAgo: 9,
+    steps: 6,
+    behindOf: 'job-ul-mb-061',
+  },
+  {
+    id: 'job-tk-mv-017',
+    sheet: 'mail-van-foundation',
+    serial: 'TK-MV-017',
+    vehicle: 'Mail van 3',
+    complaint: 'Stop lamps stay on',
+    symptoms: ['stop-lamps'],
+    place: 'on-bench',
+    person: 'Noor Halabi',
+    plan: 'vehicle',
+    seed: 3017,
+    pairError: 0,
+    faults: [{ id: 'stop-switch-misadjusted', severity: 0.2 }],
+    hoursAgo: 6,
+    steps: 8,
+  },
+  {
+    id: 'job-ow-gr-009',
+    sheet: 'grader-foundation',
+    serial: 'OW-GR-009',
+    vehicle: 'Grader 2',
+    complaint: 'Hand lever stiff, left rear warm after the run',
+    symptoms: ['parking'],
+    place: 'waiting-parts',
+    person: 'Tomas Rehn',
+    plan: 'vehicle',
+    seed: 5009,
+    pairError: 0,
+    faults: [{ id: 'parking-cable-seized', severity: 1 }],
+    hoursAgo: 52,
+    steps: 12,
+  },
+  {
     id: 'job-tk-hv-302',
     sheet: 'tarnock-hv6',
     serial: 'TK-HV-302',
@@ -848,6 +969,7 @@ export async function demoShop(now = new Date()): Promise<boolean> {
         promisedAt: dayjs(now).add(1, 'day').hour(15).minute(0).second(0).millisecond(0).toISOString(),
         plan: job.plan ?? 'bench',
         sheet: { family: kind.family, name: sheet.name, spec: checked.value.spec },
+        behindOf: job.behindOf ?? null,
       },
       { seed: job.seed, pairError: job.pairError, faults: [...job.faults] },
       job.id,

@@ -31,6 +31,7 @@ const rowSchema = z.object({
   ordered_by: z.enum(orders),
   sheet: json(sheetSchema),
   taken_out_at: z.string().nullable(),
+  behind_of: z.string().nullable(),
 });
 
 export interface Job {
@@ -51,10 +52,12 @@ export interface Job {
   readonly sheet: z.infer<typeof sheetSchema>;
   /** When it was taken out of the book; null while it is in it. */
   readonly takenOutAt: string | null;
+  /** Job whose unit this one looks behind; null where it is a job of its own. */
+  readonly behindOf: string | null;
 }
 
 function fromRow(row: unknown): Job {
-  const { booked_at, booked_by, promised_at, taken_out_at, ordered_by, ...rest } = rowSchema.parse(row);
+  const { booked_at, booked_by, promised_at, taken_out_at, ordered_by, behind_of, ...rest } = rowSchema.parse(row);
   return {
     ...rest,
     bookedAt: booked_at,
@@ -62,6 +65,7 @@ function fromRow(row: unknown): Job {
     promisedAt: promised_at,
     takenOutAt: taken_out_at,
     orderedBy: ordered_by,
+    behindOf: behind_of,
   };
 }
 
@@ -113,6 +117,17 @@ export async function findJob(id: string): Promise<Job | undefined> {
   return row === undefined ? undefined : fromRow(row);
 }
 
+/** The job in the book that looks behind another's unit; the last one where there are several. */
+export async function findBehind(id: string): Promise<Job | undefined> {
+  const row: unknown = await (
+    await database()
+  )('jobs')
+    .where({ behind_of: id, taken_out_at: null })
+    .orderBy('number', 'desc')
+    .first();
+  return row === undefined ? undefined : fromRow(row);
+}
+
 /** Books a job under the next number, with what the stand-in mounts for it. */
 export async function insertJob(
   job: Omit<Job, 'id' | 'number' | 'takenOutAt' | 'orderedBy'>,
@@ -135,6 +150,7 @@ export async function insertJob(
       promised_at: job.promisedAt,
       plan: job.plan,
       sheet: JSON.stringify(job.sheet),
+      behind_of: job.behindOf,
     });
     await insertStandIn(trx, id, mounted);
   });

@@ -38,6 +38,8 @@ export interface Conclusion {
   readonly faults: readonly string[];
   /** The unit itself was found good: it may be released. Any other end names something to mend first. */
   readonly clears?: true;
+  /** Family that looks further, where the fault is none of this unit's. */
+  readonly handsTo?: string;
   /** Step that says so and is done again once it is mended; the first one where it is not one step. */
   readonly step?: string;
   readonly holds: (steps: ReadonlyMap<string, InquiryStep>) => boolean;

@@ -244,8 +244,9 @@ export function evaluateUnit(
     const step: StepDefinition<unknown> | undefined = kind.steps.find((each) => each.id === id);
     if (!step) throw new Error(`${kind.family} has no step ${id}`);
     const given =
-      evidence.find((each) => each.step === id) ??
+      // What a sheet says is not typed over.
       ofTheSheet(step) ??
+      evidence.find((each) => each.step === id) ??
       sharedLog(kind, how.context.plan, step, evidence);
     if (!given) return notRun(step, how.context.unit);
     if (step.kind === 'look') {

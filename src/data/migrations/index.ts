@@ -7,6 +7,7 @@ import { undo } from './0005-undo';
 import { keptResults } from './0007-kept-results';
 import { symptoms } from './0008-symptoms';
 import { rounds } from './0009-rounds';
+import { behind } from './0010-behind';
 import { waysToFeedAStep } from './0002-ways-to-feed-a-step';
 
 interface Migration {
@@ -25,6 +26,7 @@ const all: readonly Migration[] = [
   keptResults,
   symptoms,
   rounds,
+  behind,
 ];
 
 /** Migrations in order, kept in code so that they are bundled with the server. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { findFamily, kindOfSheet } from '@/core/families';
 import { checkSpec } from '@/core/formats/unit-sheet';
-import { insertJob, type Job } from '@/data/jobs';
+import { findJob, insertJob, type Job } from '@/data/jobs';
 import { findSheet, insertSheet } from '@/data/unit-sheets';
 import { RequestRefused } from '../http/refused';
 import { refuseStranger } from '../people';
@@ -16,6 +16,8 @@ export const bookInSchema = z.object({
   person: z.string().trim().min(1, 'Say who books it in').max(80),
   plan: z.enum(['bench', 'vehicle']).default('bench'),
   standInFault: z.string().max(80).default(''),
+  /** Job whose unit this one looks behind; nothing for a job of its own. */
+  behindOf: z.string().max(120).default(''),
   /** The promise as it stood when somebody said that it is meant to be past. */
   promiseConfirmed: z.string().max(40).default(''),
 });
@@ -33,6 +35,8 @@ export async function bookIn(given: BookIn): Promise<Job> {
     throw new RequestRefused(422, 'Some fields need another look.', {
       promisedAt: 'This is past: mend it, or say that it was promised for then',
     });
+  if (form.behindOf !== '' && !(await findJob(form.behindOf)))
+    throw new RequestRefused(422, 'The job that this one looks behind is not in the book.');
   const sheet = await findSheet(form.sheetId);
   if (!sheet)
     throw new RequestRefused(422, 'Some fields need another look.', { sheetId: 'This sheet is not in the library' });
@@ -57,6 +61,7 @@ export async function bookIn(given: BookIn): Promise<Job> {
     bookedBy: form.person,
     promisedAt: form.promisedAt === '' ? null : form.promisedAt,
     sheet: { family: sheet.family, name: sheet.name, spec: sheet.spec },
+    behindOf: form.behindOf === '' ? null : form.behindOf,
   };
   const faults = form.standInFault === '' ? [] : [{ id: form.standInFault, severity: mountedSeverity }];
   return insertJob(booked, { seed, pairError: 0.006, faults });

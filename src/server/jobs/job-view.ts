@@ -3,6 +3,7 @@ import { hypothesisTitle } from '@/core/wording/ledger-text';
 import { lockText } from '@/core/wording/lock-text';
 import { locksOf } from '../runs/interlocks';
 import { planOf } from '@/core/contract/kind';
+import type { Conclusion } from '@/core/contract/plan';
 import type { CautionId } from '@/core/vocabulary/caution-id';
 import { calibrationState } from '@/core/instruments/instrument';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
@@ -14,6 +15,7 @@ import type { Ledger } from '@/core/diagnosis/ledger';
 import type { DueStep, VerificationState } from '@/core/judging/verification';
 import type { Repair } from '@/data/repairs';
 import { roundOf, speaksNow } from './rounds';
+import { behindOf, inFrontOf, type BehindIt } from './behind';
 import { cameBackOf, type CameBack } from './came-back';
 import { channelsOf } from './step-channels';
 import { keptFace, type Face } from './unit-face';
@@ -84,7 +86,10 @@ export interface JobView {
   readonly nextStep: string | null;
   readonly openRun: OpenRun | null;
   /** Where the plan's inquiry has ended; null while it is open, or for a plan that only measures. */
-  readonly conclusion: { readonly id: string; readonly title: string; readonly advice: string } | null;
+  readonly conclusion: Pick<Conclusion, 'id' | 'title' | 'advice' | 'handsTo'> | null;
+  /** What looks behind its unit, and the job whose unit it looks behind itself; null where there is none. */
+  readonly behind: BehindIt | null;
+  readonly inFront: Pick<Job, 'id' | 'number' | 'serial'> | null;
   readonly face: Face;
   /** Why a release cannot be issued: steps by verdict. Empty when it can. */
   readonly blocking: readonly {
@@ -144,8 +149,8 @@ export function openRunOf(runs: readonly Run[]): OpenRun | null {
 export function conclusionOf(job: Job, evaluation: UnitEvaluation): JobView['conclusion'] {
   const state = concludeInquiry(planOf(sheetOf(job).kind, job.plan), evaluation);
   if (state.kind === 'open') return null;
-  const { id, title, advice } = state.conclusion;
-  return { id, title, advice };
+  const { id, title, advice, handsTo } = state.conclusion;
+  return { id, title, advice, handsTo };
 }
 
 const doneVerdicts: readonly StepVerdict[] = ['pass', 'recorded'];
@@ -184,6 +189,13 @@ export function overdueOf(
     const read = steps.filter((step) => channelsOf(step, context).includes(channel)).map((step) => step.id);
     return read.length > 0 ? [{ channel, name, dueOn: state.dueOn, steps: read }] : [];
   });
+}
+
+/** What was found behind the unit stands in the way of its release as what was found in it. */
+function blockedBehind(behind: BehindIt | null): JobView['blocking'] {
+  if (!behind || behind.conclusion?.clears) return [];
+  const title = behind.conclusion?.title ?? `What is behind it is still looked through (job ${behind.number})`;
+  return [{ step: '', title, verdict: null }];
 }
 
 /** First step that still wants doing; where it is shut, the step that opens it. */
@@ -269,6 +281,7 @@ async function viewOf(job: Job): Promise<JobView> {
     };
   });
   const openRun = openRunOf(runs);
+  const behind = await behindOf(job);
   const { ledger, ledgerTrouble } = await ledgerOr(job, evaluated);
   const steps = inOrder(job, planned, ledger);
   return {
@@ -290,7 +303,9 @@ async function viewOf(job: Job): Promise<JobView> {
     openRun,
     conclusion: conclusionOf(job, evaluation),
     face: await keptFace(job, evaluated),
-    blocking: blockingOf(job, steps, evaluation),
+    behind,
+    inFront: await inFrontOf(job),
+    blocking: [...blockingOf(job, steps, evaluation), ...blockedBehind(behind)],
     releases: (await listReleases(job.id)).map(({ id, kind, issuedAt, person, withdrawn }) => ({
       id,
       kind,

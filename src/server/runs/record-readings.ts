@@ -20,6 +20,8 @@ export async function recordReadings(
 ): Promise<{ id: string }> {
   const job = await jobNamed(jobId);
   const step = judgedStepOf(sheetOf(job).kind, stepId);
+  if (step.kind === 'typed' && step.workedOut)
+    throw new RequestRefused(409, `"${step.title}" is worked out of the sheet: nothing is typed.`);
   await refuseStranger(how.person);
   await refuseShut(job, stepId);
   const site = await siteNow();

@@ -37,7 +37,8 @@ const optionKeys = ['q', 'w', 'e'];
 export function LookBench({ view, step: stepId, air, appearance }: Props) {
   const router = useRouter();
   const { person } = useShop();
-  const step = kindOfSheet(view.job.sheet)?.steps.find((each) => each.id === stepId) as LookStep;
+  const kind = kindOfSheet(view.job.sheet);
+  const step = kind?.steps.find((each) => each.id === stepId) as LookStep;
   const kept = view.steps.find((each) => each.id === stepId)?.evaluation.findings ?? null;
   const draftKey = `hard-pedal-look-${view.job.id}-${stepId}`;
   const [draft, setDraft] = useStored(draftKey, '');
@@ -49,6 +50,7 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
   const [trouble, setTrouble] = useState('');
   const [busy, setBusy] = useState(false);
   const unread = step.cautions.filter((id) => !view.cautions.some((each) => each.caution === id));
+  const plan = kind ? (step.feeds.look.plan?.(kind.sheet.prepare(view.job.sheet.spec)) ?? []) : [];
   const missing = step.feeds.look.points.filter((point) => marked[point.id] === undefined);
   const done = kept !== null && draft === '';
   const shut = useShut(view, stepId);
@@ -139,6 +141,13 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
         ) : (
           <div className={styles.lookWithSketch}>
             <div className={styles.look}>
+              {plan.length > 0 && (
+                <ol className={styles.plan} aria-label="How it is done here">
+                  {plan.map((line) => (
+                    <li key={line}>{line}</li>
+                  ))}
+                </ol>
+              )}
               {step.feeds.look.points.map((point, at) => (
                 <fieldset key={point.id} data-current={point.id === current}>
                   <legend>

@@ -13,6 +13,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import { kindOfSheet } from '@/core/families';
+import type { Job } from '@/data/jobs';
 import type { StoredSheet } from '@/data/unit-sheets';
 import type { Air } from '@/core/quantities/standard-atmosphere';
 import { SheetCurve } from '@/ui/sheets/sheet-curve';
@@ -51,14 +52,22 @@ interface Props {
   readonly sheets: readonly StoredSheet[];
   readonly chosenSheet: string;
   readonly air: Air;
+  /** Job whose unit this one is to look behind, and the family that does; null for a unit of its own. */
+  readonly behind?:
+    (Pick<Job, 'id' | 'number' | 'serial' | 'vehicle' | 'complaint'> & { readonly family: string }) | null;
 }
 
 /** Books a unit in. What is typed stays in this browser until it has been booked. */
-export function BookInForm({ sheets, chosenSheet, air }: Props) {
+export function BookInForm({ sheets: all, chosenSheet, air, behind = null }: Props) {
   const router = useRouter();
   const { person } = useShop();
-  const form = useForm<Fields>({ defaultValues: { ...empty, sheetId: chosenSheet } });
-  useDraft('book-in', form);
+  const sheets = behind ? all.filter(({ family }) => family === behind.family) : all;
+  const taken = behind && { serial: behind.serial, vehicle: behind.vehicle, complaint: behind.complaint };
+  const only = behind && sheets.length === 1 ? sheets[0].id : '';
+  const form = useForm<Fields>({ defaultValues: { ...empty, sheetId: chosenSheet || only, ...taken } });
+  // What is typed behind one job is no draft of another.
+  const draft = behind ? `book-in-behind-${behind.id}` : 'book-in';
+  useDraft(draft, form);
   const [trouble, setTrouble] = useState('');
   const sheetId = useWatch({ control: form.control, name: 'sheetId' });
   const sheet = sheets.find((each) => each.id === sheetId);
@@ -71,9 +80,16 @@ export function BookInForm({ sheets, chosenSheet, air }: Props) {
     setTrouble('');
     try {
       const symptoms = wordsIn(values.symptoms).filter((id) => kind?.symptoms.some((symptom) => symptom.id === id));
-      const booked = { ...values, symptoms, plan: planOr(values.plan), person, promiseConfirmed };
+      const booked = {
+        ...values,
+        symptoms,
+        plan: planOr(values.plan),
+        person,
+        promiseConfirmed,
+        behindOf: behind?.id ?? '',
+      };
       const job = await send<{ id: string }>('/api/jobs', booked);
-      dropDraft('book-in');
+      dropDraft(draft);
       router.push(`/jobs/${job.id}`);
     } catch (error) {
       const refused = error instanceof Refused ? error : new Refused(String(error), {});
@@ -110,7 +126,7 @@ export function BookInForm({ sheets, chosenSheet, air }: Props) {
 
   return (
     <>
-      <PageHead title="Book in a unit" />
+      <PageHead title={behind ? `Look behind job ${behind.number}` : 'Book in a unit'} />
       <div className={styles.layout}>
         <form className={styles.form} onSubmit={(event) => void book(event)} noValidate>
           {trouble && (

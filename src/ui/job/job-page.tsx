@@ -229,7 +229,26 @@ export function JobPage({ view }: { readonly view: JobView }) {
         <section className={styles.conclusion} aria-label="Where the inquiry ends">
           <h2>{view.conclusion.title}</h2>
           <p>{view.conclusion.advice}</p>
+          {view.conclusion.handsTo && !view.behind && inBook && (
+            <p>
+              <Link href={`/book-in?behind=${job.id}`}>Look behind it</Link>: the same vehicle, in the same inquiry.
+            </p>
+          )}
         </section>
+      )}
+      {view.behind && (
+        <section className={styles.conclusion} aria-label="Behind the unit">
+          <h2>{view.behind.conclusion?.title ?? 'What is behind it is being looked through'}</h2>
+          <p>
+            {view.behind.conclusion?.advice} <Link href={`/jobs/${view.behind.id}`}>Job {view.behind.number}</Link>
+          </p>
+        </section>
+      )}
+      {view.inFront && (
+        <p className={styles.conclusion}>
+          This looks behind <Link href={`/jobs/${view.inFront.id}`}>job {view.inFront.number}</Link> (
+          {view.inFront.serial}); what it finds is said there too.
+        </p>
       )}
       <div className={styles.layout}>
         <section aria-label="Run sheet">

@@ -27,6 +27,8 @@ const gentler = 0.9;
 const fewestBins = 4;
 /** Front pressure that is pressed to, times the split. */
 const beyondSplit = 2.1;
+/** The rear comes later than the front by about this, s. */
+const behind = 0.04;
 /** Below the joint the rear follows one to one, and may be so far off it. */
 const oneToOne = 0.05;
 
@@ -35,6 +37,8 @@ interface Pressed {
   readonly front: Float64Array;
   readonly rear: Float64Array;
   readonly peak: number;
+  /** How fast the front was pressed on the whole, Pa/s. */
+  readonly rate: number;
 }
 
 function findPressed(trace: Trace): Pressed | NoEvidence {
@@ -50,6 +54,7 @@ function findPressed(trace: Trace): Pressed | NoEvidence {
     front: rows.columns.front_pressure.subarray(restBefore.to, plateau.to).map((value) => value - (pull.zero ?? 0)),
     rear: rows.columns.rear_pressure.subarray(restBefore.to, plateau.to).map((value) => value - zero),
     peak: pull.peak - (pull.zero ?? 0),
+    rate: (pull.peak - (pull.zero ?? 0)) / max(0.1, rows.time[plateau.from] - rows.time[restBefore.to]),
   };
 }
 
@@ -70,12 +75,13 @@ function gaugeParts({ instruments, date }: Context, peak: number) {
   return {
     ofSlope: hypot(size(at('front_pressure', peak)), size(at('rear_pressure', peak))) / peak,
     ofFront: (pressure: number) => at('front_pressure', pressure),
+    ofRear: (pressure: number) => size(at('rear_pressure', pressure)),
   };
 }
 
-function linesOf({ front, rear, peak }: Evidence<Pressed>, context: Context): StepAnalysis {
+function linesOf({ front, rear, peak, rate }: Evidence<Pressed>, context: Context): StepAnalysis {
   const data = binByX(front, rear, bins, { keep: (i) => front[i] >= readFrom * peak });
-  const { ofSlope, ofFront } = gaugeParts(context, peak);
+  const { ofSlope, ofFront, ofRear } = gaugeParts(context, peak);
   const slope = (id: (typeof ids)[number], value: number, variance: number) =>
     measured(id, value, [random('fit', sqrt(max(0, variance))), systematic('gauge-gain', Math.abs(value) * ofSlope)]);
   const two = fitSegments(data, 2);
@@ -91,7 +97,13 @@ function linesOf({ front, rear, peak }: Evidence<Pressed>, context: Context): St
     const ofSecond = two.covariance[1][1] + two.covariance[2][2] + 2 * two.covariance[1][2];
     return {
       characteristics: [
-        measured('split-pressure', joint, [random('fit', sqrt(max(0, two.covariance[3][3]))), ...ofFront(joint)]),
+        measured('split-pressure', joint, [
+          random('fit', sqrt(max(0, two.covariance[3][3]))),
+          ...ofFront(joint),
+          // What the rear is off by moves the joint by more, the less the lines bend; and it comes later than the front.
+          systematic('gauge-gain', ofRear(joint) / (two.slopes[0] - two.slopes[1])),
+          systematic('timing', rate * behind),
+        ]),
         slope('rear-slope', two.slopes[1], ofSecond),
         slope('lower-slope', two.slopes[0], two.covariance[1][1]),
       ],

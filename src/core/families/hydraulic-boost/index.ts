@@ -2,6 +2,7 @@ import { hydraulicParts, hydraulicPrevalence, hydraulicSymptoms } from './parts-
 import { hydraulicBoostRows } from './rows';
 import { servoPicture } from '../../toolboxes/servo/servo-curve';
 import type { Family } from '../../contract/family';
+import type { StepVerdict } from '../../vocabulary/verdict';
 import type { Kind } from '../../contract/kind';
 import type { HydraulicBoostCondition } from './faults';
 import { hydraulicBoostModel } from './model';
@@ -11,6 +12,10 @@ import { hydraulicServo } from './step-parts';
 import { hydraulicBoostSteps } from './steps';
 import { hydraulicBoostVehicle } from './vehicle-stand';
 import { hydraulicDiagram } from './diagram';
+
+/** Steps that clear the booster when all of them are good. */
+const boosterSteps = ['pump-relief', 'assist-curve', 'reserve', 'reserve-soak', 'return-pressure'] as const;
+const good = (verdict: StepVerdict | undefined) => verdict === 'pass' || verdict === 'recorded';
 
 const kind: Kind<HydraulicBoostSpec, HydraulicBoostUnit, HydraulicBoostCondition> = {
   family: 'hydraulic-boost',
@@ -53,7 +58,18 @@ const kind: Kind<HydraulicBoostSpec, HydraulicBoostUnit, HydraulicBoostCondition
       ...hydraulicBoostVehicle,
       face: 'assist-curve',
       closing: ['leak-look', 'bleed'],
-      conclusions: [],
+      conclusions: [
+        {
+          id: 'not-the-booster',
+          clears: true,
+          handsTo: 'foundation',
+          title: 'It is not the booster',
+          advice:
+            'Pump, boost, reserve and return are good. Look behind it: combination valve, wheels, hoses, linings.',
+          faults: [],
+          holds: (steps) => boosterSteps.every((id) => good(steps.get(id)?.verdict)),
+        },
+      ],
     },
   ],
   steps: hydraulicBoostSteps,

@@ -92,6 +92,7 @@ export const hardPedalConclusions: readonly Conclusion[] = [
   {
     id: 'not-the-booster',
     clears: true,
+    handsTo: 'foundation',
     title: 'It is not the booster',
     advice: 'Vacuum, valve, reserve and boost are good. Look behind it: combination valve, wheels, hoses, linings.',
     faults: ['combination-valve-shuttled', 'wheel-cylinder-seized', 'hose-swollen', 'linings-glazed'],

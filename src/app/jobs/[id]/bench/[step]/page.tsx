@@ -11,6 +11,7 @@ import { LookBench } from '@/ui/bench/look-bench';
 import { LogBench } from '@/ui/bench/log-bench';
 import { TypedBench } from '@/ui/bench/typed-bench';
 import { MeasuredBench } from '@/ui/bench/measured-bench';
+import { WorkedOutBench } from '@/ui/bench/worked-out-bench';
 import { PageTitle } from '@/ui/shell/page-title';
 
 export default async function BenchPage({ params, searchParams }: PageProps<'/jobs/[id]/bench/[step]'>) {
@@ -43,6 +44,7 @@ async function benchOf({ view, kind, step, by }: Asked) {
     const appearance = await standInLooks(view.job, kind);
     return <LookBench key={id} view={view} step={id} air={air} appearance={appearance} />;
   }
+  if (step.kind === 'typed' && step.workedOut) return <WorkedOutBench key={id} view={view} step={step} air={air} />;
   const props = { view, step: id, site, date: new Date().toISOString(), air };
   if (step.kind === 'typed' || by === 'dial') return <TypedBench key={`${id} dial`} {...props} policy={policy} />;
   if (by === 'log' || !step.feeds.live) return <LogBench key={`${id} log`} {...props} policy={policy} />;

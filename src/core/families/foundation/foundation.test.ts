@@ -1,0 +1,193 @@
+import fc from 'fast-check';
+import { dice, goodGauge, writeLog, type Signal } from '../../../../tests/support/second-writer/logger';
+import { standInUnit, valueOf } from '../../../../tests/support/stand-in-unit';
+import { concludeInquiry } from '../../judging/conclude-inquiry';
+import { planOf } from '../../contract/kind';
+import { expandedUncertainty } from '../../instruments/uncertainty';
+import { estimateOf } from '../../procedure/analysis-result';
+import { makeTrace } from '../../traces/trace';
+import { bleedPlan } from './bleed-plan';
+import type { FoundationUnit } from './geometry';
+import { foundationSchema } from './sheet';
+
+const minibus = standInUnit<FoundationUnit>('foundation', 'vehicle');
+const { context } = minibus;
+const measuredStep = (id: string) => {
+  const step = minibus.kind.steps.find((each) => each.id === id);
+  if (step?.kind !== 'measured') throw new Error(`${id} is not measured`);
+  return step;
+};
+
+/** A press of both axles as somebody's own logger has it: a hand, gauges and clock that are none of the stand-in's. */
+function pressed(seed: number, split: number, slope: number, lower = 1, top = 2.2) {
+  const luck = dice(seed);
+  const reach = top * split;
+  const seconds = luck.between(8, 25);
+  const wobble = luck.between(0, 0.01);
+  const front = (t: number) => {
+    const share = Math.max(0, Math.min(1, (t - 1.5) / seconds));
+    return (
+      reach *
+      (share + wobble * Math.sin(5 * t) * share) *
+      (t > seconds + 3 ? Math.max(0, 1 - (t - seconds - 3) / 2) : 1)
+    );
+  };
+  const rear = (p: number) => lower * (p <= split ? p : split + slope * (p - split));
+  const signal = (at: (t: number) => number): Signal => ({
+    at,
+    gauging: { ...goodGauge, white: luck.between(1e3, 8e3), division: luck.oneOf([0, 1e3, 1e4]) },
+  });
+  const log = writeLog(
+    { front_pressure: signal(front), rear_pressure: signal((t) => rear(front(t))) },
+    { seconds: seconds + 6, rate: luck.oneOf([20, 50, 200]) },
+    luck,
+  );
+  return measuredStep('proportioning').analyse(log, context);
+}
+
+describe('rear against front, as others log it', () => {
+  it('joint and slope are found within 2 %, whatever hand, gauges and rate', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 10_000 }),
+        fc.double({ min: 1.5e6, max: 5e6, noNaN: true }),
+        fc.double({ min: 0.25, max: 0.6, noNaN: true }),
+        (seed, split, slope) => {
+          const analysis = pressed(seed, split, slope);
+          expect(Math.abs(estimateOf(analysis, 'split-pressure')!.value / split - 1)).toBeLessThan(0.02);
+          expect(Math.abs(estimateOf(analysis, 'rear-slope')!.value / slope - 1)).toBeLessThan(0.02);
+          expect(estimateOf(analysis, 'lower-slope')!.value).toBeCloseTo(1, 1);
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+
+  it('a press that ends below the joint has no split, and says so', () => {
+    const analysis = pressed(7, 2.5e6, 0.4, 1, 0.8);
+    expect(valueOf(analysis, 'split-pressure')).toBe('no-split');
+    expect(valueOf(analysis, 'rear-slope')).toBe('no-split');
+    expect(estimateOf(analysis, 'lower-slope')!.value).toBeCloseTo(1, 2);
+  });
+});
+
+/** Two pushes that were held, without and with assist, by somebody's own logger. */
+function pair(forces: readonly [number, number], pressures: readonly [number, number]) {
+  const time = Float64Array.from({ length: 700 }, (_, i) => i / 50);
+  const held = (t: number, [first, second]: readonly [number, number]) => {
+    const of = (from: number, to: number) => Math.max(0, Math.min(1, (t - from) / 0.5, (to - t) / 0.5));
+    return first * of(2, 6) + second * of(8, 12);
+  };
+  const noise = (i: number, size: number) => size * Math.sin(12.9898 * i) * Math.cos(78.233 * i);
+  const log = makeTrace(time, {
+    pedal_force: time.map((t, i) => held(t, forces) + noise(i, 0.5)),
+    master_pressure: time.map((t, i) => held(t, pressures) + noise(i, 2e3)),
+  });
+  return measuredStep('base-pair').analyse(log, context);
+}
+
+describe('pressure without and with assist', () => {
+  it('is a ratio of two pushes of one foot, whichever came first', () => {
+    for (const pressures of [[1.4e6, 4.9e6] as const, [4.9e6, 1.4e6] as const]) {
+      const analysis = pair([200, 200], pressures);
+      expect(estimateOf(analysis, 'vehicle-ratio')!.value).toBeCloseTo(3.5, 2);
+      expect(analysis.pedalForce).toBeCloseTo(200, 0);
+    }
+  });
+
+  it('of two feet that differ by more than 5 % it is none', () => {
+    expect(valueOf(pair([200, 214], [1.4e6, 4.9e6]), 'vehicle-ratio')).toBe('foot-not-still');
+    expect(estimateOf(pair([200, 206], [1.4e6, 4.9e6]), 'vehicle-ratio')!.value).toBeCloseTo(3.5, 1);
+  });
+
+  it('a foot that makes more than a foot can was helped: that is a doubt, no pass', () => {
+    const analysis = pair([200, 200], [4.2e6, 4.9e6]);
+    expect(analysis.doubts?.map(({ code }) => code)).toContain('more-than-the-foot');
+  });
+});
+
+describe('a stop with the assist gone', () => {
+  it('is there from the first moment on, by the worked figures, and is no approval', () => {
+    const found = minibus.judge().steps.find(({ step }) => step === 'failed-assist-stop')!;
+    const value = (id: string) => {
+      const one = found.characteristics.find((each) => each.id === id);
+      return one?.kind === 'measured' ? one.estimate.value : Number.NaN;
+    };
+    expect(value('deceleration')).toBeCloseTo(4.03, 2);
+    expect(value('stopping-distance')).toBeCloseTo(105.8, 1);
+    expect(value('pedal-force-needed')).toBeCloseTo(294, 0);
+    expect(found.verdict).toBe('pass');
+    expect(found.analyses[0].notes).toContainEqual(expect.objectContaining({ code: 'calculation-only' }));
+    for (const each of found.characteristics)
+      if (each.kind === 'measured')
+        expect(expandedUncertainty(each.estimate)).toBeGreaterThan(0.05 * each.estimate.value);
+  });
+
+  it('a vehicle under a rule of its own is held against that alone, and a rule with a hole is refused', () => {
+    const own = {
+      category: 'own',
+      ownSpeedKmh: 40,
+      ownDecelerationMinMPerS2: 5,
+      ownDistanceA: 0.15,
+      ownDistanceB: 0.0077,
+      ownPedalForceMaxN: 700,
+      ownSource: 'The workshop’s book, page 12',
+    };
+    const judged = standInUnit<FoundationUnit>('foundation', 'vehicle', { spec: own }).judge();
+    const stop = judged.steps.find(({ step }) => step === 'failed-assist-stop')!;
+    const deceleration = stop.checks.find(({ characteristic }) => characteristic === 'deceleration')!;
+    expect(deceleration.limit.low).toBe(5);
+    expect(deceleration.limit.source).toEqual({ kind: 'sheet', field: 'ownDecelerationMinMPerS2' });
+    const example = minibus.kind.sheet.example.spec as object;
+    for (const field of Object.keys(own).filter((each) => each !== 'category')) {
+      const parsed = foundationSchema.safeParse({ ...example, ...own, [field]: undefined });
+      expect(parsed.error?.issues.map(({ path }) => path[0])).toEqual([field]);
+    }
+  });
+});
+
+describe('where the inquiry ends', () => {
+  const plan = planOf(minibus.kind, 'vehicle');
+  const ends = (faults: Parameters<typeof minibus.judge>[0], findings: Parameters<typeof minibus.judge>[1] = {}) => {
+    const state = concludeInquiry(plan, minibus.judge(faults, findings));
+    return state.kind === 'concluded' ? state.conclusion.id : 'open';
+  };
+  const good = Object.fromEntries(
+    minibus.kind.steps.flatMap((step) =>
+      step.kind === 'look'
+        ? [[step.id, Object.fromEntries(step.feeds.look.points.map(({ id }) => [id, step.feeds.look.options[0].id]))]]
+        : [],
+    ),
+  );
+
+  it('at the shuttle, at a switch that is too tight, at nothing at all', () => {
+    expect(ends([{ id: 'combination-valve-shuttled', severity: 0.5 }])).toBe('shuttle');
+    expect(ends([{ id: 'stop-switch-misadjusted', severity: 0.9 }])).toBe('stop-lamps');
+    expect(ends([{ id: 'master-cylinder-bypass', severity: 0.5 }])).toBe('master-cylinder');
+    expect(ends([], good)).toBe('nothing-behind');
+    expect(ends([])).toBe('open');
+  });
+
+  it('the wrong fluid stops it before anything else', () => {
+    const wrong = { ...good, 'fluid-look': { ...good['fluid-look'], kind: 'unfit' } };
+    expect(ends([{ id: 'combination-valve-shuttled', severity: 0.5 }], wrong)).toBe('fluid');
+  });
+
+  it.each([
+    ['lever-down', 'lever-switch'],
+    ['float-lifted', 'float'],
+    ['all-plugs-off', 'lamp-wire'],
+    ['pressure-on', 'circuit'],
+    ['key-on', 'bulb'],
+  ])('a lamp that %s changes leads to %s', (point, conclusion) => {
+    expect(ends([], { ...good, 'red-lamp': { ...good['red-lamp'], [point]: 'unfit' } })).toBe(conclusion);
+  });
+});
+
+it('is bled by the sheet: its fluid, its order, old fluid out first', () => {
+  const by = (spec: object) => bleedPlan(standInUnit<FoundationUnit>('foundation', 'vehicle', { spec }).unit);
+  expect(by({})[3]).toMatch(/^Farthest wheel first: rear right, rear left, front right, front left/);
+  expect(by({ bleedOrder: 'by-circuit' })[3]).toMatch(/^By circuit/);
+  expect(by({ fluid: 'mineral' })[0]).toContain('mineral oil');
+  expect(by({})[1]).toContain('thrown away');
+});

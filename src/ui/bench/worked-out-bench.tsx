@@ -1,0 +1,54 @@
+'use client';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import type { JudgedStep } from '@/core/judging/evaluate-unit';
+import type { JobView } from '@/server/jobs/job-view';
+import { useShop } from '@/ui/shell/shop-context';
+import { BenchHead } from './bench-head';
+import { StepList } from './step-list';
+import { StepResults } from './step-results';
+import { useKeyActions } from './use-key-actions';
+import styles from './bench.module.css';
+
+interface Props {
+  readonly view: JobView;
+  readonly step: JudgedStep;
+  readonly air: string;
+}
+
+/** What the sheet alone says: nothing is measured or typed, it is there from the first moment on. */
+export function WorkedOutBench({ view, step, air }: Props) {
+  const router = useRouter();
+  const { units } = useShop();
+  const own = view.steps.find(({ id }) => id === step.id);
+  const job = `/jobs/${view.job.id}`;
+  useKeyActions({
+    primary: () => router.push(job),
+    secondary: null,
+    again: null,
+    stop: null,
+    back: () => router.push(job),
+  });
+  return (
+    <div className={styles.bench}>
+      <BenchHead view={view} air={air} />
+      <StepList view={view} current={step.id} />
+      <main className={styles.work}>
+        <h1>{step.title}: worked out of the sheet</h1>
+        <p className={styles.why}>{step.why}</p>
+        <div className={styles.workedOut}>
+          {own && <StepResults result={own.evaluation} units={units} heading="The calculation" />}
+          <p>
+            Other figures are tried at <Link href="/bore">Bore</Link>, with the master cylinders that would hold; this
+            job’s own change with its sheet.
+          </p>
+        </div>
+      </main>
+      <footer className={styles.foot}>
+        <Link className={styles.primaryLink} href={job}>
+          Back to the run sheet
+        </Link>
+      </footer>
+    </div>
+  );
+}
