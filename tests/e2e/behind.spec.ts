@@ -49,5 +49,6 @@ test('a stop-lamp switch that is too tight and a parking cable are named, each w
   );
   await page.goto('/jobs/job-ow-gr-009');
   await expect(page.getByRole('region', { name: 'Where the inquiry ends' })).toContainText('A parking cable is seized');
+  await page.goto('/jobs/job-ow-gr-009/bench/failed-assist-stop');
   await expect(page.getByText(/after the maker’s manual of the grader/).first()).toBeVisible();
 });

@@ -14,7 +14,7 @@ const job = '/jobs/job-tk-hv-305';
 /** A drive as another tool tells it: a clock, bar, mph, its own words, columns at rates of their own, its header again every 5,000 rows. */
 function foreignDrive(name: string, stops: number, leaveOut: readonly string[] = []): string {
   const luck = dice(4711);
-  const drive = driveThrough(luck, shuttle.vehicle, { stops, panics: true, trouble: { ...noTrouble, dip: 420 } });
+  const drive = driveThrough(luck, shuttle.vehicle, { stops, panics: true, trouble: { ...noTrouble, dip: 720 } });
   const tool = { ...drawTool(luck), rate: 50, wheelRate: 50, gains: [0, 0, 0, 0], zeros: [0, 0, 0, 0], regenGain: 0 };
   const { time, columns } = writeDrive(luck, drive, shuttle.vehicle, tool);
   const told: Readonly<Record<string, readonly [header: string, per: number]>> = {
@@ -64,7 +64,8 @@ async function driveByKeys(page: Page): Promise<void> {
   await expect(page.getByRole('heading', { name: 'It answers these too' })).toBeVisible();
   await tabTo(page, /Keep this log/);
   await press(page, 'Enter');
-  await expect(page.getByRole('button', { name: /Keep this log/ })).toHaveCount(0);
+  // It is kept once the bench has gone on.
+  await page.waitForURL((url) => !url.pathname.endsWith('/log-check'));
 }
 
 test('a drive is looked into by keys, its fault named, a wrong repair caught and the right one proved', async ({

@@ -20,7 +20,9 @@ export async function behindOf(job: Job): Promise<BehindIt | null> {
   const { evaluation } = await evaluateJob(found);
   const state = concludeInquiry(planOf(sheetOf(found).kind, found.plan), evaluation);
   const { id, number } = found;
-  return { id, number, conclusion: state.kind === 'open' ? null : state.conclusion };
+  if (state.kind === 'open') return { id, number, conclusion: null };
+  const { title, advice, clears } = state.conclusion;
+  return { id, number, conclusion: { title, advice, clears } };
 }
 
 /** The job whose unit this one looks behind; null where it is a job of its own. */

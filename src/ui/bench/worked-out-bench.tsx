@@ -1,7 +1,6 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import type { JudgedStep } from '@/core/judging/evaluate-unit';
 import type { JobView } from '@/server/jobs/job-view';
 import { useShop } from '@/ui/shell/shop-context';
 import { BenchHead } from './bench-head';
@@ -12,15 +11,15 @@ import styles from './bench.module.css';
 
 interface Props {
   readonly view: JobView;
-  readonly step: JudgedStep;
+  readonly step: string;
   readonly air: string;
 }
 
 /** What the sheet alone says: nothing is measured or typed, it is there from the first moment on. */
-export function WorkedOutBench({ view, step, air }: Props) {
+export function WorkedOutBench({ view, step: stepId, air }: Props) {
   const router = useRouter();
   const { units } = useShop();
-  const own = view.steps.find(({ id }) => id === step.id);
+  const own = view.steps.find(({ id }) => id === stepId);
   const job = `/jobs/${view.job.id}`;
   useKeyActions({
     primary: () => router.push(job),
@@ -32,10 +31,10 @@ export function WorkedOutBench({ view, step, air }: Props) {
   return (
     <div className={styles.bench}>
       <BenchHead view={view} air={air} />
-      <StepList view={view} current={step.id} />
+      <StepList view={view} current={stepId} />
       <main className={styles.work}>
-        <h1>{step.title}: worked out of the sheet</h1>
-        <p className={styles.why}>{step.why}</p>
+        <h1>{own?.title}: worked out of the sheet</h1>
+        <p className={styles.why}>{own?.why}</p>
         <div className={styles.workedOut}>
           {own && <StepResults result={own.evaluation} units={units} heading="The calculation" />}
           <p>

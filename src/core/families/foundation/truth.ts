@@ -3,11 +3,11 @@ import { failedAssistStop } from '../../calculators/failed-assist-stop';
 import type { Truth } from '../../contract/model';
 import type { FoundationCondition } from './faults';
 import { soundRatio, type FoundationUnit } from './geometry';
-import { firmFoot, type Context } from './step-parts';
+import { firmFoot } from './step-parts';
 import { masterAt, rearAt, switchAt } from './vehicle-stand';
 
 /** What a perfect measurement would say of what sits behind a unit. */
-export function foundationTruth(unit: FoundationUnit, condition: FoundationCondition, _context: Context): Truth {
+export function foundationTruth(unit: FoundationUnit, condition: FoundationCondition): Truth {
   const { vehicle, master, rule, stopLamp } = unit;
   const stop = failedAssistStop(vehicle, master, rule);
   const closes = switchAt(unit, condition);

@@ -44,7 +44,7 @@ async function benchOf({ view, kind, step, by }: Asked) {
     const appearance = await standInLooks(view.job, kind);
     return <LookBench key={id} view={view} step={id} air={air} appearance={appearance} />;
   }
-  if (step.kind === 'typed' && step.workedOut) return <WorkedOutBench key={id} view={view} step={step} air={air} />;
+  if (step.kind === 'typed' && step.workedOut) return <WorkedOutBench key={id} view={view} step={id} air={air} />;
   const props = { view, step: id, site, date: new Date().toISOString(), air };
   if (step.kind === 'typed' || by === 'dial') return <TypedBench key={`${id} dial`} {...props} policy={policy} />;
   if (by === 'log' || !step.feeds.live) return <LogBench key={`${id} log`} {...props} policy={policy} />;
