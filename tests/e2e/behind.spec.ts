@@ -10,7 +10,8 @@ test('a hard pedal that is not the booster’s is handed on, and comes back with
   // What was found behind it stands in the way of its release.
   await expect(page.getByText(/A release waits for:.*combination valve stands to one side/)).toBeVisible();
   await expectAccessible(page, 'a job with what is behind it');
-  await behind.getByRole('link', { name: /^Job \d+/ }).click();
+  await expect(behind.getByRole('link', { name: /^Job \d+/ })).toBeVisible();
+  await page.getByRole('link', { name: 'To what is behind it' }).click();
   await expect(page.getByText(/This looks behind job \d+/)).toBeVisible();
   await expect(page.getByText(/One axle stands alone and the lamp is lit/)).toBeVisible();
 

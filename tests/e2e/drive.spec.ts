@@ -126,7 +126,7 @@ test('a drive by another tool is understood, what it cannot tell is said first, 
   await expect(page.getByRole('button', { name: /Keep this log/ })).toHaveCount(0);
   await page.waitForURL((url) => !url.pathname.endsWith('/log-check'));
   await page.goto(base);
-  const row = (title: string) => page.locator('ol > li').filter({ hasText: title });
+  const row = (title: string) => page.locator('ol > li').filter({ has: page.locator('strong', { hasText: title }) });
   await expect(row('Does the torque close')).toContainText(/Pass|Fail|Undecided/);
   await expect(row('Handover at walking pace')).toContainText('Fail');
   await expect(row('Full battery')).toContainText('Undecided');

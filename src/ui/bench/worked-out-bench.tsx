@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import type { JobView } from '@/server/jobs/job-view';
+import { Key } from '@/ui/parts/key';
 import { useShop } from '@/ui/shell/shop-context';
 import { BenchHead } from './bench-head';
 import { StepList } from './step-list';
@@ -45,7 +46,7 @@ export function WorkedOutBench({ view, step: stepId, air }: Props) {
       </main>
       <footer className={styles.foot}>
         <Link className={styles.primaryLink} href={job}>
-          Back to the run sheet
+          Back to the run sheet <Key>Enter</Key>
         </Link>
       </footer>
     </div>

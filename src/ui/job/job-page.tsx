@@ -24,6 +24,7 @@ import { JobPlaces } from './job-places';
 import { CheckTable } from './check-table';
 import { writtenKey } from '@/core/procedure/look-step';
 import { kindOfSheet } from '@/core/families';
+import { inSentence } from '@/core/wording/in-sentence';
 import styles from './job.module.css';
 
 function RunLine({ run }: { readonly run: RunSummary }) {
@@ -158,6 +159,12 @@ function FindingsPanel({ view }: { readonly view: JobView }) {
   );
 }
 
+/** Where an inquiry goes on that was handed on; null where it was not, or what is behind is found good. */
+function handedOn({ behind }: JobView): { readonly title: string; readonly href: string } | null {
+  if (!behind || behind.conclusion?.clears) return null;
+  return { title: 'To what is behind it', href: `/jobs/${behind.id}` };
+}
+
 /** One unit's story: run sheet, face, paper. */
 export function JobPage({ view }: { readonly view: JobView }) {
   const router = useRouter();
@@ -168,7 +175,10 @@ export function JobPage({ view }: { readonly view: JobView }) {
   );
   const inBook = job.takenOutAt === null;
   // Nothing is to be done to a job that is out of the book but to bring it back.
-  const next = inBook ? view.steps.find((step) => step.id === view.nextStep) : undefined;
+  const wanted = inBook ? view.steps.find((step) => step.id === view.nextStep) : undefined;
+  // Once it is none of this unit’s, the inquiry goes on behind it.
+  const handOn = inBook && !view.openRun ? handedOn(view) : null;
+  const next = handOn ? undefined : wanted;
   const [trouble, setTrouble] = useState('');
   const attempt = async (work: () => Promise<unknown>) => {
     setTrouble('');
@@ -186,7 +196,7 @@ export function JobPage({ view }: { readonly view: JobView }) {
       router.push('/');
     });
   const notMended = inBook && !next && view.verification.kind === 'not-verified';
-  const paperFirst = inBook && !next && !notMended && job.place !== 'ready';
+  const paperFirst = inBook && !next && !handOn && !notMended && job.place !== 'ready';
   return (
     <>
       <header className={styles.head}>
@@ -205,6 +215,11 @@ export function JobPage({ view }: { readonly view: JobView }) {
           <Button component={Link} href={`/jobs/${job.id}/bench/${next.id}`} variant="contained" color="primary">
             {view.openRun ? 'Go on with' : job.plan === 'vehicle' ? 'To the vehicle:' : 'To the bench:'}{' '}
             {next.title.toLowerCase()}
+          </Button>
+        )}
+        {handOn && (
+          <Button component={Link} href={handOn.href} variant="contained" color="primary">
+            {handOn.title}
           </Button>
         )}
         {paperFirst && (
@@ -238,7 +253,11 @@ export function JobPage({ view }: { readonly view: JobView }) {
       )}
       {view.behind && (
         <section className={styles.conclusion} aria-label="Behind the unit">
-          <h2>{view.behind.conclusion?.title ?? 'What is behind it is being looked through'}</h2>
+          <h2>
+            {view.behind.conclusion
+              ? `Behind it: ${inSentence(view.behind.conclusion.title)}`
+              : 'What is behind it is being looked through'}
+          </h2>
           <p>
             {view.behind.conclusion?.advice} <Link href={`/jobs/${view.behind.id}`}>Job {view.behind.number}</Link>
           </p>

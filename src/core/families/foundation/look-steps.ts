@@ -63,14 +63,14 @@ export const fluidLook = look({
       id: 'kind',
       title: 'Kind of fluid',
       hint: 'What the sheet says; a drop on water tells glycol from mineral oil and silicone',
-      at: [137, 76],
+      at: [137, 64],
     },
-    { id: 'level', title: 'Level', hint: 'Between the marks, reservoir and cap whole', at: [137, 96] },
+    { id: 'level', title: 'Level', hint: 'Between the marks, reservoir and cap whole', at: [154, 100] },
     {
       id: 'look',
       title: 'Look',
       hint: 'Clear, no grit, no bloom; boiling point or age within the maker’s',
-      at: [112, 84],
+      at: [116, 100],
     },
   ],
 });
@@ -211,7 +211,7 @@ export const bleed = look({
       title: 'What was filled',
       hint: 'Only what the sheet names, from a sealed can',
       writes: 'Fluid and how much',
-      at: [137, 78],
+      at: [137, 68],
     },
     {
       id: 'old-out',
