@@ -16,7 +16,7 @@ const sizes = full
       'other-physics': { ofEachFault: 6, every: 2, processes: 2 },
     }
   : {
-      rig: { ofEachFault: 0.3, every: 4, processes: 2 },
+      rig: { ofEachFault: 0.3, every: 5, processes: 2 },
       another: { ofEachFault: 0.1, every: 12, processes: 1 },
       'other-physics': { ofEachFault: 1, every: 2, processes: 2 },
     };

@@ -9,11 +9,14 @@ import { limitSourceText } from '../wording/check-text';
 
 const kilopascal = (si: number) => Number((si / 1e3).toPrecision(8));
 
+/** Symbols that are no part of a name. */
+const spelledOut: Readonly<Record<string, string>> = { 'km/h': 'Kmh', '%': 'Percent' };
+
 /** Name of an axis in the file and its figures: `inputKpa` of a pressure curve, `rodForceN` of an assist curve. */
 function axisOf(channel: string): { readonly name: string; readonly shown: (si: number) => number } {
   const unit = unitOf(channel === 'time' ? 's' : (findChannel(channel)?.fileUnit ?? '1'));
   const plain = channel.replace(/_pressure$/, '').replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase());
-  const suffix = unit.symbol.charAt(0).toUpperCase() + unit.symbol.slice(1).toLowerCase();
+  const suffix = spelledOut[unit.symbol] ?? unit.symbol.charAt(0).toUpperCase() + unit.symbol.slice(1).toLowerCase();
   return { name: `${plain}${suffix}`, shown: (si) => Number(fromSi(si, unit).toPrecision(8)) };
 }
 

@@ -98,6 +98,23 @@ function drawStops(luck: Dice, count: number, panics: boolean): readonly Stop[] 
   });
 }
 
+/** A column that is written tick by tick. */
+function growing() {
+  let values = new Float64Array(1 << 16);
+  let count = 0;
+  return {
+    put(value: number) {
+      if (count === values.length) {
+        const larger = new Float64Array(2 * count);
+        larger.set(values);
+        values = larger;
+      }
+      values[count++] = value;
+    },
+    whole: () => values.slice(0, count),
+  };
+}
+
 /** Drives through some stops. */
 export function driveThrough(
   luck: Dice,
@@ -109,10 +126,8 @@ export function driveThrough(
   }: { readonly stops: number; readonly panics: boolean; readonly trouble: DriveTrouble },
 ): TrueDrive {
   const stops = drawStops(luck, count, panics);
-  const columns = { time: [], speed: [], requested: [], regen: [], friction: [], pedal: [] } as Record<
-    string,
-    number[]
-  >;
+  const columns = [0, 1, 2, 3, 4, 5].map(() => growing());
+  const [times, speeds, requests, regens, frictions, pedals] = columns;
   const panicsAt: number[] = [];
   const [motorLag, frictionLag, regenMost, power] = [
     luck.between(0.02, 0.05),
@@ -131,12 +146,12 @@ export function driveThrough(
     regen += ((motorAsked - regen) * tick) / motorLag;
     friction += ((Math.max(0, requested - motorAsked) * trouble.frictionGain - friction) * tick) / frictionLag;
     const given = Math.max(0, friction - smoothDip);
-    columns.time.push(t);
-    columns.speed.push(v);
-    columns.requested.push(requested);
-    columns.regen.push(regen);
-    columns.friction.push(given);
-    columns.pedal.push(pedal);
+    times.put(t);
+    speeds.put(v);
+    requests.put(requested);
+    regens.put(regen);
+    frictions.put(given);
+    pedals.put(pedal);
     t += tick;
     v = Math.max(0, v - ((regen + given) / vehicle.tyreRadius / vehicle.mass + 0.08) * tick);
   };
@@ -158,8 +173,8 @@ export function driveThrough(
     for (let off = 0; off < 0.3; off += tick)
       step(full * Math.max(0, 1 - off / 0.3), travel * Math.max(0, 1 - off / 0.3), Infinity, -1);
   }
-  const made = Object.fromEntries(Object.entries(columns).map(([id, values]) => [id, Float64Array.from(values)]));
-  return { ...(made as unknown as Omit<TrueDrive, 'panics'>), panics: panicsAt };
+  const [time, speed, requested, regenGiven, frictionGiven, pedal] = columns.map((column) => column.whole());
+  return { time, speed, requested, regen: regenGiven, friction: frictionGiven, pedal, panics: panicsAt };
 }
 
 /** The log that a tool writes of a drive: rows at its rate, slower columns with empty cells between. */

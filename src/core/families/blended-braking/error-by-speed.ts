@@ -1,4 +1,4 @@
-import { plainCurve } from '../../procedure/picture';
+import { plainCurve, type CurvePicture } from '../../procedure/picture';
 import type { CurvePoint } from '../../procedure/expected';
 import type { Trace } from '../../traces/trace';
 import { windowMeans } from './drive-clock';
@@ -31,8 +31,7 @@ function errorBySpeed(trace: Trace, context: Context): readonly CurvePoint[] | n
   return points.length > 1 ? points : null;
 }
 
-/** The face of a drive: at which speed how much torque was wrong, over what may be. */
-export const errorCurve = plainCurve<BlendedUnit>({
+const overBand = plainCurve<BlendedUnit>({
   input: 'vehicle_speed',
   outputs: ['torque_error'],
   inputEnd: () => drawnUpTo,
@@ -43,3 +42,12 @@ export const errorCurve = plainCurve<BlendedUnit>({
   ],
   workedOut: errorBySpeed,
 });
+
+/** The face of a drive: at which speed how much torque was wrong, over what may be; none is what is expected. */
+export const errorCurve: CurvePicture<BlendedUnit> = {
+  ...overBand,
+  expected: (unit, supply, here) => {
+    const curve = overBand.expected(unit, supply, here);
+    return { ...curve, apply: curve.apply.map(({ input }) => ({ input, output: 0 })) };
+  },
+};
