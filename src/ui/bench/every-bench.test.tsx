@@ -6,6 +6,7 @@ import { LogBench } from './log-bench';
 import { LookBench } from './look-bench';
 import { MeasuredBench } from './measured-bench';
 import { TypedBench } from './typed-bench';
+import { WorkedOutBench } from './worked-out-bench';
 
 const everyPlan = families
   .flatMap((family) => family.kinds)
@@ -25,7 +26,8 @@ describe.each(everyPlan)('benches of %s', (_title, kind, plan) => {
   const looks = steps.filter((step) => step.kind === 'look');
   const liveSteps = steps.filter((step) => step.kind === 'measured' && step.feeds.live);
   const logOnly = steps.filter((step) => step.kind === 'measured' && !step.feeds.live);
-  const judged = steps.filter((step) => step.kind !== 'look');
+  const workedOut = steps.filter((step) => step.kind === 'typed' && step.workedOut);
+  const judged = steps.filter((step) => step.kind !== 'look' && !workedOut.includes(step));
 
   it('the run sheet lists every step', () => {
     show(<JobPage view={view} />);
@@ -39,6 +41,15 @@ describe.each(everyPlan)('benches of %s', (_title, kind, plan) => {
       if (step.kind === 'look')
         for (const point of step.feeds.look.points)
           expect(within(container).getAllByText(point.title).length).toBeGreaterThan(0);
+      unmount();
+    }
+  });
+
+  it('what a sheet alone says is there, and nothing is asked for', () => {
+    for (const step of workedOut) {
+      const { container, unmount } = show(<WorkedOutBench view={view} step={step.id} air={at.air} />);
+      expect(headings(container)).toContain(`${step.title}: worked out of the sheet`);
+      expect(container.querySelectorAll('main input')).toHaveLength(0);
       unmount();
     }
   });
