@@ -157,6 +157,10 @@ export function logEvidence(
     const step = measuredStep(kind, id ?? name);
     const log = orFail(readBenchLog(readText(file), file, { step: step.id, ...step.feeds.log }, referring));
     if (log.repeatedTimes > 0) process.stderr.write(`${file}: ${log.repeatedTimes} rows repeat a time stamp; kept\n`);
+    if (log.repeatedHeaders > 0)
+      process.stderr.write(
+        `${file}: the header stands in it ${log.repeatedHeaders} times more; those rows are left out\n`,
+      );
     const swapped = log.metadata.gauges === 'swapped';
     const said = [...log.turned, ...suspectLog(kind, step, log.trace, referring.context)];
     for (const each of said) process.stderr.write(`${file}: ${analysisProblemText(each, displayUnits('kpa'))}\n`);

@@ -42,6 +42,8 @@ export type LogAnswer =
       /** The log says of itself that the stand-in rig made it. */
       readonly standIn: boolean;
       readonly rows: number;
+      /** Rows that only say the header again, left out. */
+      readonly repeatedHeaders: number;
       /** What the file says it is about, where its step asks for that. */
       readonly said: string | null;
       readonly guesses: readonly GuessedColumn[];

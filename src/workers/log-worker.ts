@@ -90,7 +90,7 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
     step.feeds.log,
     guesses.map((guess) => guess.mapped),
   );
-  const { headers, rows, metadata } = read.value;
+  const { headers, rows, repeatedHeaders, metadata } = read.value;
   const standIn = metadata.source === standInSource;
   say({
     kind: 'opened',
@@ -98,6 +98,7 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
     fingerprint: headerFingerprint(headers),
     standIn,
     rows,
+    repeatedHeaders,
     said: (step.feeds.log.named && metadata[step.feeds.log.named.key]?.trim().toLowerCase()) ?? null,
     guesses: guesses.map((guess, at) => ({ ...guess, mapped: named[at] })),
   });

@@ -14,6 +14,8 @@ export interface BenchLog {
   readonly metadata: Readonly<Record<string, string>>;
   /** Rows that repeat the time stamp of the row before. */
   readonly repeatedTimes: number;
+  /** Rows that only say the header again. */
+  readonly repeatedHeaders: number;
   /** What was turned, taken for absolute, or settled by an assumption that was given. */
   readonly turned: readonly AnalysisProblem[];
 }
@@ -95,7 +97,8 @@ export function readBenchLog(text: string, file: string, needs: LogNeeds, referr
   });
   if (!mapped.ok) return mapped;
   const { trace, repeatedTimes } = mapped.value;
-  return readOk({ trace, metadata: raw.value.metadata, repeatedTimes, turned });
+  const { metadata, repeatedHeaders } = raw.value;
+  return readOk({ trace, metadata, repeatedTimes, repeatedHeaders, turned });
 }
 
 interface Referred {

@@ -188,3 +188,23 @@ describe('tables of other loggers', () => {
       expect(typeof readRawLog(text, 'odd.csv').ok).toBe('boolean');
   });
 });
+
+describe('a header that comes again and again', () => {
+  const log = ['Clock;Road speed (mph);Pedal (mm)', '09:00:00.0;10,5;0', '09:00:00.1;10,6;1'];
+  const again = [...log, log[0], '09:00:00.2;10,7;2', log[0], '09:00:00.3;x;3'];
+
+  it('is left out and counted, and what is wrong after it still stands at its own line', () => {
+    const read = readRawLog(again.join('\n'), 'drive.csv');
+    if (!read.ok) throw new Error('it can be read');
+    expect(read.value.rows).toBe(4);
+    expect(read.value.repeatedHeaders).toBe(2);
+    expect(read.value.bad).toEqual([{ row: 3, line: 7, column: 1, text: 'x' }]);
+    expect(read.value.lineOf(2)).toBe(5);
+    expect(Array.from(read.value.columns[2])).toEqual([0, 1, 2, 3]);
+  });
+
+  it('a row of other words is no header', () => {
+    const read = readRawLog([...log, 'Clock;Road speed (mph);Pedal (cm)'].join('\n'), 'drive.csv');
+    expect(read.ok && [read.value.repeatedHeaders, read.value.badCount]).toEqual([0, 3]);
+  });
+});

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { cellTime } from './cell-time';
-import { findLayout } from './log-layout';
+import { cellsOf, findLayout } from './log-layout';
 import { readPlainRow } from './plain-row';
 import { readFailed, readOk, type Read } from './read-result';
 
@@ -30,6 +30,8 @@ export interface RawLog {
   /** Bad cells in file order; at most `mostBadCells` are listed, all are counted. */
   readonly bad: readonly BadCell[];
   readonly badCount: number;
+  /** Rows that only say the header again, as some tools do now and then; they are left out. */
+  readonly repeatedHeaders: number;
   /** Columns in which clocks or dates were read as seconds. */
   readonly clocks: ReadonlySet<number>;
 }
@@ -143,6 +145,7 @@ export function readRawLog(text: string, file: string, progress?: (share: number
     headerLine: skipped + headerAt + 1,
     ...readRows(body.slice(ends[rowsAt - 1] ?? body.length), {
       width: headers.length,
+      titles: cellsOf(lines[headerAt] ?? '', delimiter),
       delimiter,
       firstLine: skipped + rowsAt + 1,
       progress,
@@ -152,13 +155,15 @@ export function readRawLog(text: string, file: string, progress?: (share: number
 
 interface RowReading {
   readonly width: number;
+  /** Header as it is written. */
+  readonly titles: readonly string[];
   readonly delimiter: string;
   readonly firstLine: number;
   readonly progress?: (share: number) => void;
 }
 
 function readRows(text: string, how: RowReading): Omit<RawLog, 'file' | 'metadata' | 'headers' | 'headerLine'> {
-  const { width, delimiter, firstLine, progress } = how;
+  const { width, titles, delimiter, firstLine, progress } = how;
   const quoted = text.includes('"');
   const decimalComma = delimiter !== ',';
   // Rows of a log are about equally long: room for all of them at once, grown only where that guess was short.
@@ -170,6 +175,8 @@ function readRows(text: string, how: RowReading): Omit<RawLog, 'file' | 'metadat
   /** Rows from which the lines run further ahead of the rows, with how far. */
   const skips: { readonly row: number; readonly skipped: number }[] = [];
   let rows = 0;
+  let repeatedHeaders = 0;
+  const saysHeader = (cells: readonly string[]) => cells.every((cell, c) => cell.trim() === titles[c]?.trim());
   let line = firstLine - 1;
   const note = (column: number, cell: string) => {
     badCount++;
@@ -181,6 +188,10 @@ function readRows(text: string, how: RowReading): Omit<RawLog, 'file' | 'metadat
     if (cells.length === 1 && cells[0].trim() === '') return void skipLine();
     if (cells.length !== width) {
       note(-1, String(cells.length));
+      return void skipLine();
+    }
+    if (saysHeader(cells)) {
+      repeatedHeaders++;
       return void skipLine();
     }
     growing.makeRoom(rows);
@@ -206,7 +217,15 @@ function readRows(text: string, how: RowReading): Omit<RawLog, 'file' | 'metadat
     const ahead = skips.filter((skip) => skip.row <= row).at(-1)?.skipped ?? 0;
     return firstLine + row + ahead;
   };
-  return { columns: growing.get().map((column) => column.slice(0, rows)), rows, lineOf, bad, badCount, clocks };
+  return {
+    columns: growing.get().map((column) => column.slice(0, rows)),
+    rows,
+    lineOf,
+    bad,
+    badCount,
+    repeatedHeaders,
+    clocks,
+  };
 
   /** Without quotes a line is a row and a row its cells: plain figures are read as they come, the rest looked at closely. */
   function readUnquoted(): void {

@@ -55,6 +55,7 @@ const openedLog: Extract<LogAnswer, { kind: 'opened' }> = {
   fingerprint: 't|vac (bar)',
   standIn: false,
   rows: 70_000,
+  repeatedHeaders: 0,
   said: null,
   guesses: [
     { mapped: guessed[0], inferred: ['unit-assumed'] },

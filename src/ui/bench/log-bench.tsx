@@ -289,11 +289,12 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
 
   function footLine(): string {
     if (state.kind !== 'mapped') return '';
-    const { rows, headers } = state.opened;
+    const { rows, headers, repeatedHeaders } = state.opened;
+    const again = repeatedHeaders > 0 ? `, its header ${repeatedHeaders} times more (left out)` : '';
     const repeated =
       state.judged && state.judged.repeatedTimes > 0 ? `, ${state.judged.repeatedTimes} repeat a time` : '';
     const left = state.judged && state.judged.leftOut.length > 0 ? `, ${state.judged.leftOut.length} left out` : '';
-    return `${rows.toLocaleString('en')} rows, ${headers.length} columns${repeated}${left}`;
+    return `${rows.toLocaleString('en')} rows, ${headers.length} columns${again}${repeated}${left}`;
   }
 
   function body() {
