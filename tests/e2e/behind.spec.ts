@@ -6,7 +6,7 @@ test('a hard pedal that is not the booster’s is handed on, and comes back with
   await page.goto('/jobs/job-ul-mb-061');
   await expect(page.getByRole('region', { name: 'Where the inquiry ends' })).toContainText('It is not the booster');
   const behind = page.getByRole('region', { name: 'Behind the unit' });
-  await expect(behind).toContainText('The combination valve stands to one side');
+  await expect(behind).toContainText('Behind it: the combination valve stands to one side');
   // What was found behind it stands in the way of its release.
   await expect(page.getByText(/A release waits for:.*combination valve stands to one side/)).toBeVisible();
   await expectAccessible(page, 'a job with what is behind it');
