@@ -46,6 +46,29 @@ describe('a stand-in scan tool', () => {
     expect(columns.wheel_pressure_fl[at] / 1e6).toBeCloseTo(2 * (read[at] - read[0]), 1);
   });
 
+  it('tells of a drive in miles and newton metres that count the other way, and the mapper finds them again', () => {
+    const drive = makeTrace(time, {
+      vehicle_speed: time.map((t) => 20 - t),
+      requested_torque: time.map((t) => 400 * t),
+      battery_charge: time.map(() => 0.93),
+    });
+    const raw = readRawLog(
+      scanToolLog(drive, () => true),
+      'scan.csv',
+    );
+    if (!raw.ok) throw new Error(JSON.stringify(raw.problems));
+    expect(raw.value.headers.slice(1)).toEqual(['Speed (mph)', 'Requested_torque (Nm)', 'Battery_charge (%)']);
+    const mapping = guessMapping(raw.value, Object.keys(drive.columns), 85_400).map((guess) => guess.mapped);
+    const needs = { step: 'closure', needs: [], leastRows: 10 };
+    const mapped = applyMapping(raw.value, mapping, needs, { ambient: 85_400, leaveOut: false });
+    if (!mapped.ok) throw new Error(JSON.stringify(mapped.problems));
+    const { columns } = mapped.value.trace;
+    const first = (id: string) => columns[id].find((value) => !Number.isNaN(value));
+    expect(first('vehicle_speed')).toBeCloseTo(20, 1);
+    expect(first('battery_charge')).toBeCloseTo(0.93, 3);
+    expect(Math.min(...columns.requested_torque.filter((value) => !Number.isNaN(value)))).toBeLessThan(-1000);
+  });
+
   it('names circuits, not causes, and only of what its controller can see', () => {
     const kind = kindNamed('brake-by-wire', 'plunger');
     const stored = storedFaults(kind, [

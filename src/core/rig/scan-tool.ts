@@ -24,6 +24,10 @@ const tells: Readonly<Record<string, { readonly unit: string; readonly decimals:
     current: { unit: 'A', decimals: 1, negative: true },
     ratio: { unit: '', decimals: 0 },
     rotation: { unit: '1/min', decimals: 0 },
+    // A motor that brakes is counted the other way, and a road in miles.
+    torque: { unit: 'Nm', decimals: 0, negative: true },
+    speed: { unit: 'mph', decimals: 1 },
+    percent: { unit: '%', decimals: 1 },
   };
 
 /** The tool's name of a channel: its title as one word, and the unit behind it. */
