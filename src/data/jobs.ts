@@ -117,15 +117,13 @@ export async function findJob(id: string): Promise<Job | undefined> {
   return row === undefined ? undefined : fromRow(row);
 }
 
-/** The job in the book that looks behind another's unit; the last one where there are several. */
-export async function findBehind(id: string): Promise<Job | undefined> {
-  const row: unknown = await (
-    await database()
-  )('jobs')
+/** Jobs in the book that look behind another's unit, in the order they were booked. */
+export async function behindJobs(id: string): Promise<Pick<Job, 'id' | 'number'>[]> {
+  const rows: unknown = await (await database())('jobs')
     .where({ behind_of: id, taken_out_at: null })
-    .orderBy('number', 'desc')
-    .first();
-  return row === undefined ? undefined : fromRow(row);
+    .orderBy('number')
+    .select('id', 'number');
+  return rowSchema.pick({ id: true, number: true }).array().parse(rows);
 }
 
 /** Books a job under the next number, with what the stand-in mounts for it. */

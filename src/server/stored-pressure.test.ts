@@ -110,17 +110,12 @@ describe('a motor’s duty limit', () => {
     const { trace } = await readTrace(id);
     const pump = trace.columns.pump_on;
     const on = trace.time.filter((_, i) => pump[i] > 0.5);
-    const ran = on[on.length - 1] - on[0];
-    expect(ran).toBeGreaterThan(88);
-    expect(ran).toBeLessThan(91);
+    expect(on[on.length - 1] - on[0]).toBeGreaterThan(88);
+    expect(on[on.length - 1] - on[0]).toBeLessThan(91);
     expect(pump[pump.length - 1]).toBe(0);
     await keepRun(id, person);
     const step = (await jobView(job.id)).steps.find((each) => each.id === 'charge-from-empty');
-    // What a stalled process missed counts against the limit and is in no trace: a busy machine may leave a second out of it.
-    const said = step?.evaluation.analyses[0].notes.some(({ code }) => code === 'charged-too-long');
-    // The last sample that is on lies one before the first that is off.
-    const [atLeast, before] = [89.7, 0.05];
-    if (Math.abs(ran - atLeast) > before) expect([ran, said]).toEqual([ran, ran > atLeast]);
+    expect(step?.evaluation.analyses[0].notes.map((note) => note.code)).toContain('charged-too-long');
   }, 60_000);
 });
 

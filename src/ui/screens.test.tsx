@@ -278,11 +278,18 @@ describe('release page', () => {
     const releases = [
       { id: 'p1', kind: 'released', issuedAt: '2026-11-24T10:00:00Z', person: 'Ilse Varga', withdrawn },
     ] as const;
-    const blocking = [{ step: 'behind-the-booster', title: 'A brake hose is swollen', verdict: null }] as const;
+    const blocking = [
+      { job: 'j1', step: 'behind-the-booster', title: 'A brake hose is swollen', verdict: null },
+      { job: 'j2', step: null, title: 'The combination valve stands to one side', verdict: null },
+    ] as const;
     show(<ReleasePage view={jobView({ blocking, releases })} />);
     expect(screen.getByRole('heading', { name: 'It cannot be released' })).toBeInTheDocument();
     expect(screen.getByText(/no longer stands/)).toHaveTextContent('Boost curve: fails');
-    expect(screen.getByRole('link', { name: 'A brake hose is swollen' })).toBeInTheDocument();
+    expect(screen.getByRole('link', { name: 'A brake hose is swollen' })).toHaveAttribute(
+      'href',
+      '/jobs/j1/bench/behind-the-booster',
+    );
+    expect(screen.getByRole('link', { name: /^The combination valve/ })).toHaveAttribute('href', '/jobs/j2');
   });
 
   it('shows what the server refused', async () => {

@@ -104,7 +104,7 @@ export function jobViewOf(
     openRun: null,
     conclusion: null,
     face: { input: [0, 1], low: [0, 1], high: [0, 2], measured: null },
-    blocking: [{ step: 'look-over', title: 'Look over', verdict: 'not-run' }],
+    blocking: [{ job: 'j1', step: 'look-over', title: 'Look over', verdict: 'not-run' }],
     releases: [],
     overdue: [],
     undoable: [],

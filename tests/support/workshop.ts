@@ -1,11 +1,12 @@
 import { sliceTrace } from '@/core/traces/trace';
+import { planOf } from '@/core/contract/kind';
 import { simulateStep } from '@/core/rig/run-step';
 import { type Job } from '@/data/jobs';
 import { appendChunk, insertRun } from '@/data/runs';
 import { writeShopSettings } from '@/data/settings';
 import { kindNamed } from '@/core/families';
 import { addSheet, bookIn } from '@/server/jobs/book-in';
-import { contextOf, measuredStepOf, siteNow } from '@/server/jobs/job-context';
+import { contextOf, measuredStepOf, sheetOf, siteNow } from '@/server/jobs/job-context';
 import { standInNow } from '@/server/jobs/stand-in-now';
 import { recordLook } from '@/server/runs/bench-runs';
 
@@ -39,6 +40,7 @@ export async function keepSimulated(
   startedAt = new Date(2026, 10, 23, 9, 0, runSeed).toISOString(),
 ): Promise<string> {
   const site = await siteNow();
+  const { kind } = sheetOf(job);
   const { faults, seed } = await standInNow(job);
   const trace = simulateStep(kind, measuredStepOf(kind, stepId), contextOf(job, site, startedAt), {
     faults,
@@ -60,7 +62,7 @@ export async function keepSimulated(
 
 /** Records a look step, every point with one option: the first where none is said. */
 export async function lookAt(job: Job, stepId: string, option?: string): Promise<void> {
-  const step = kind.steps.find((each) => each.id === stepId);
+  const step = sheetOf(job).kind.steps.find((each) => each.id === stepId);
   if (step?.kind !== 'look') throw new Error('not a look step');
   const findings = Object.fromEntries(
     step.feeds.look.points.map((point) => [point.id, option ?? step.feeds.look.options[0].id]),
@@ -70,10 +72,10 @@ export async function lookAt(job: Job, stepId: string, option?: string): Promise
 
 /** Every step of the plan, kept. */
 export async function runWhole(job: Job): Promise<void> {
-  for (const step of kind.steps) {
-    if (step.kind === 'look') await lookAt(job, step.id);
-    else await keepSimulated(job, step.id);
-  }
+  const { kind } = sheetOf(job);
+  for (const id of planOf(kind, job.plan).steps)
+    if (kind.steps.find((step) => step.id === id)?.kind === 'look') await lookAt(job, id);
+    else await keepSimulated(job, id);
 }
 
 /** What a route answers to a body. */

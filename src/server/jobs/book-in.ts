@@ -4,7 +4,10 @@ import { checkSpec } from '@/core/formats/unit-sheet';
 import { findJob, insertJob, type Job } from '@/data/jobs';
 import { findSheet, insertSheet } from '@/data/unit-sheets';
 import { RequestRefused } from '../http/refused';
+import { reviewRelease } from '../release/review-release';
 import { refuseStranger } from '../people';
+import { evaluateJob } from './evaluate-job';
+import { conclusionOf } from './job-view';
 
 export const bookInSchema = z.object({
   sheetId: z.string().min(1, 'Choose a unit sheet, or measure the unit and make one').max(120),
@@ -35,11 +38,10 @@ export async function bookIn(given: BookIn): Promise<Job> {
     throw new RequestRefused(422, 'Some fields need another look.', {
       promisedAt: 'This is past: mend it, or say that it was promised for then',
     });
-  if (form.behindOf !== '' && !(await findJob(form.behindOf)))
-    throw new RequestRefused(422, 'The job that this one looks behind is not in the book.');
   const sheet = await findSheet(form.sheetId);
   if (!sheet)
     throw new RequestRefused(422, 'Some fields need another look.', { sheetId: 'This sheet is not in the library' });
+  if (form.behindOf !== '') await refuseBehind(form.behindOf, sheet.family);
   const kind = kindOfSheet(sheet);
   const known = form.standInFault === '' || kind?.model.faults.some((fault) => fault.id === form.standInFault);
   if (!known)
@@ -64,7 +66,25 @@ export async function bookIn(given: BookIn): Promise<Job> {
     behindOf: form.behindOf === '' ? null : form.behindOf,
   };
   const faults = form.standInFault === '' ? [] : [{ id: form.standInFault, severity: mountedSeverity }];
-  return insertJob(booked, { seed, pairError: 0.006, faults });
+  const job = await insertJob(booked, { seed, pairError: 0.006, faults });
+  // A release does not stand while what is behind the unit is looked through.
+  if (job.behindOf !== null) await reviewRelease(job.behindOf, { person: form.person });
+  return job;
+}
+
+/** A job looks behind another only where that one's inquiry hands on to its family. */
+async function refuseBehind(id: string, family: string): Promise<void> {
+  const front = await findJob(id);
+  if (!front || front.takenOutAt !== null)
+    throw new RequestRefused(422, 'The job that this one looks behind is not in the book.');
+  const { evaluation } = await evaluateJob(front);
+  const handsTo = conclusionOf(front, evaluation)?.handsTo;
+  if (handsTo === undefined)
+    throw new RequestRefused(422, `Job ${front.number} has not come to an end that is looked behind.`);
+  if (handsTo !== family)
+    throw new RequestRefused(422, 'Some fields need another look.', {
+      sheetId: `Behind job ${front.number} looks a sheet of ${findFamily(handsTo)?.title ?? handsTo}`,
+    });
 }
 
 export const newSheetSchema = z.object({

@@ -5,7 +5,9 @@ import { undoableOf, type Undoable } from '../undo/undo';
 import { ledgerOr } from '../diagnosis/job-ledger';
 import { evaluateJob, evaluationOnRecord, type JobEvaluation } from './evaluate-job';
 import { sheetOf, siteNow } from './job-context';
-import { blockingOf, conclusionOf, likeliestOf, openRunOf, overdueOf, type JobView, type StepView } from './job-view';
+import { behindOf } from './behind';
+import { blockingOf } from './blocking';
+import { conclusionOf, likeliestOf, openRunOf, overdueOf, type JobView, type StepView } from './job-view';
 import { keptFace, type Face } from './unit-face';
 import { judgeAnew, judgingAnew, type JudgingAnew } from './judge-anew';
 
@@ -83,7 +85,7 @@ async function cardFrom(
     conclusion: conclusionOf(job, evaluation),
     face: await keptFace(job, evaluated),
     likeliest: likeliestOf(job, evaluated, (await ledgerOr(job, evaluated)).ledger),
-    blocking: blockingOf(job, steps, evaluation),
+    blocking: blockingOf(job, steps, evaluation, await behindOf(job)),
     overdue: overdueOf(job, site, evaluation),
   };
 }

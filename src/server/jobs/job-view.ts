@@ -8,7 +8,7 @@ import type { CautionId } from '@/core/vocabulary/caution-id';
 import { calibrationState } from '@/core/instruments/instrument';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import type { StepEvaluation, UnitEvaluation } from '@/core/judging/evaluate-unit';
-import type { StepVerdict, UnitVerdict } from '@/core/vocabulary/verdict';
+import type { UnitVerdict } from '@/core/vocabulary/verdict';
 import { ledgerOr, type LedgerTrouble } from '../diagnosis/job-ledger';
 import { orderByWorth } from '@/core/diagnosis/order-by-worth';
 import type { Ledger } from '@/core/diagnosis/ledger';
@@ -16,6 +16,7 @@ import type { DueStep, VerificationState } from '@/core/judging/verification';
 import type { Repair } from '@/data/repairs';
 import { roundOf, speaksNow } from './rounds';
 import { behindOf, inFrontOf, type BehindIt } from './behind';
+import { blockingOf, type Blocking } from './blocking';
 import { cameBackOf, type CameBack } from './came-back';
 import { channelsOf } from './step-channels';
 import { keptFace, type Face } from './unit-face';
@@ -92,12 +93,7 @@ export interface JobView {
   readonly inFront: Pick<Job, 'id' | 'number' | 'serial'> | null;
   readonly face: Face;
   /** Why a release cannot be issued: steps by verdict. Empty when it can. */
-  readonly blocking: readonly {
-    readonly step: string;
-    readonly title: string;
-    /** Null where it is no step's verdict but where the inquiry ended. */
-    readonly verdict: StepVerdict | null;
-  }[];
+  readonly blocking: readonly Blocking[];
   readonly releases: readonly {
     readonly id: string;
     readonly kind: string;
@@ -146,30 +142,15 @@ export function openRunOf(runs: readonly Run[]): OpenRun | null {
   };
 }
 
+/** Whether a release of the unit stands. */
+export const isReleased = ({ releases }: Pick<JobView, 'releases'>) =>
+  releases.some(({ kind, withdrawn }) => kind === 'released' && withdrawn === null);
+
 export function conclusionOf(job: Job, evaluation: UnitEvaluation): JobView['conclusion'] {
   const state = concludeInquiry(planOf(sheetOf(job).kind, job.plan), evaluation);
   if (state.kind === 'open') return null;
   const { id, title, advice, handsTo } = state.conclusion;
   return { id, title, advice, handsTo };
-}
-
-const doneVerdicts: readonly StepVerdict[] = ['pass', 'recorded'];
-
-/** What stands in the way of a release: what is required and not done, what failed whether required or not, and a fault that was found. */
-export function blockingOf(
-  job: Job,
-  steps: readonly Pick<StepView, 'id' | 'title' | 'evaluation'>[],
-  evaluation: UnitEvaluation,
-): JobView['blocking'] {
-  const verdicts = steps
-    .filter(
-      ({ evaluation: { optional, verdict } }) => verdict === 'fail' || (!optional && !doneVerdicts.includes(verdict)),
-    )
-    .map((step) => ({ step: step.id, title: step.title, verdict: step.evaluation.verdict }));
-  const state = concludeInquiry(planOf(sheetOf(job).kind, job.plan), evaluation);
-  if (state.kind === 'open' || state.conclusion.clears) return verdicts;
-  const { title, step } = state.conclusion;
-  return [...verdicts, { step: step ?? steps[0]?.id ?? '', title, verdict: null }];
 }
 
 /** Instruments mounted today whose calibration is overdue, with the steps of the plan that are read with them. */
@@ -189,13 +170,6 @@ export function overdueOf(
     const read = steps.filter((step) => channelsOf(step, context).includes(channel)).map((step) => step.id);
     return read.length > 0 ? [{ channel, name, dueOn: state.dueOn, steps: read }] : [];
   });
-}
-
-/** What was found behind the unit stands in the way of its release as what was found in it. */
-function blockedBehind(behind: BehindIt | null): JobView['blocking'] {
-  if (!behind || behind.conclusion?.clears) return [];
-  const title = behind.conclusion?.title ?? `What is behind it is still looked through (job ${behind.number})`;
-  return [{ step: '', title, verdict: null }];
 }
 
 /** First step that still wants doing; where it is shut, the step that opens it. */
@@ -305,7 +279,7 @@ async function viewOf(job: Job): Promise<JobView> {
     face: await keptFace(job, evaluated),
     behind,
     inFront: await inFrontOf(job),
-    blocking: [...blockingOf(job, steps, evaluation), ...blockedBehind(behind)],
+    blocking: blockingOf(job, steps, evaluation, behind),
     releases: (await listReleases(job.id)).map(({ id, kind, issuedAt, person, withdrawn }) => ({
       id,
       kind,

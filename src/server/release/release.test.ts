@@ -100,7 +100,7 @@ describe('release', () => {
     expect(view.conclusion?.id).toBe('seized-wheel');
     const optional = view.steps.find((step) => step.id === 'behind-the-booster')!;
     expect(optional.evaluation.optional).toBe(true);
-    expect(view.blocking).toContainEqual({ step: optional.id, title: optional.title, verdict: 'fail' });
+    expect(view.blocking).toContainEqual({ job: stuck.id, step: optional.id, title: optional.title, verdict: 'fail' });
     expect(view.blocking.map((each) => each.title)).toContain(view.conclusion?.title);
     const refused = await ask(releasesRoute.POST, stuck.id, { kind: 'released', person, units: 'kpa' });
     expect(refused.status).toBe(409);

@@ -27,6 +27,7 @@ import { drawnCurve, type DrawnCurve } from '@/core/pictures/drawn-curve';
 import { drawPaperFace, type PaperFace, type PaperFaceAsked } from '../release/paper-face';
 import { reportHtml } from '../release/report-html';
 import { reportPdf } from '../release/report-pdf';
+import type { RunProgress } from '../runs/run-recorder';
 import { wholeFrame } from '../runs/wire-frame';
 
 /*
@@ -61,6 +62,16 @@ async function recordedOf(runId: string): Promise<{ readonly job: Job; readonly 
   const job = run && (await findJob(run.jobId));
   if (!job) throw new Error(`run ${runId} is gone`);
   return { job, run };
+}
+
+/**
+ * What a run's guide was cut for is said of what it came to: time that a busy machine missed counts against the limit and is in no
+ * trace, so that the trace alone may not tell.
+ */
+function withCutSaid(analysis: StepAnalysis, { progress }: Run): StepAnalysis {
+  const cut = (progress as RunProgress | null)?.guide.cut ?? null;
+  if (!cut || analysis.notes.some(({ code }) => code === 'charged-too-long')) return analysis;
+  return { ...analysis, notes: [...analysis.notes, { code: 'charged-too-long', of: cut.of, seconds: cut.seconds }] };
 }
 
 /** A context as it goes to a thread: the unit follows from the job's sheet. */
@@ -127,7 +138,10 @@ export const tasks = {
     const context = { ...given, unit };
     const trace = await traceOf(job, run);
     const suspicious = run.context.source === 'log file' && step.kind === 'measured';
-    return analysisOf(step, suspicious ? { trace, said: suspectLog(kind, step, trace, context) } : { trace }, context);
+    return withCutSaid(
+      analysisOf(step, suspicious ? { trace, said: suspectLog(kind, step, trace, context) } : { trace }, context),
+      run,
+    );
   },
 
   /** What may be the matter with a unit, and what to do next. */

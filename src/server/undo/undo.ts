@@ -87,7 +87,7 @@ export async function undoAct(id: number, person: string): Promise<void> {
     throw new RequestRefused(409, 'This has been taken back already.');
   await restore(act, undoable.what);
   await recordAct({ jobId: job.id, subject: act.subject, act: 'brought-back', person, detail: undoable.what });
-  if (undoable.what === 'struck-out') await reviewRelease(job.id, { person });
+  if (undoable.what === 'struck-out' || undoable.what === 'taken-out') await reviewRelease(job.id, { person });
 }
 
 /** One run at a time a job: what comes back is finished and waits to be kept. */

@@ -54,11 +54,17 @@ interface Props {
   readonly air: Air;
   /** Job whose unit this one is to look behind, and the family that does; null for a unit of its own. */
   readonly behind?:
-    (Pick<Job, 'id' | 'number' | 'serial' | 'vehicle' | 'complaint'> & { readonly family: string }) | null;
+    | (Pick<Job, 'id' | 'number' | 'serial' | 'vehicle' | 'complaint'> & {
+        readonly family: string;
+        readonly released: boolean;
+      })
+    | null;
+  /** It was asked for behind a job that is gone, or that has not come to an end that is looked behind. */
+  readonly notBehind?: boolean;
 }
 
 /** Books a unit in. What is typed stays in this browser until it has been booked. */
-export function BookInForm({ sheets: all, chosenSheet, air, behind = null }: Props) {
+export function BookInForm({ sheets: all, chosenSheet, air, behind = null, notBehind = false }: Props) {
   const router = useRouter();
   const { person } = useShop();
   const sheets = behind ? all.filter(({ family }) => family === behind.family) : all;
@@ -132,6 +138,18 @@ export function BookInForm({ sheets: all, chosenSheet, air, behind = null }: Pro
           {trouble && (
             <p className={styles.error} role="alert">
               {trouble}
+            </p>
+          )}
+          {notBehind && (
+            <p className={styles.note} role="status">
+              The job to look behind is gone, or its inquiry has not ended at something that is looked behind: this
+              books in a unit of its own.
+            </p>
+          )}
+          {behind?.released && (
+            <p className={styles.note} role="status">
+              Job {behind.number} is released. Booking this in withdraws the release until what is behind it is found
+              good.
             </p>
           )}
           {text('sheetId', 'Unit sheet', {

@@ -159,9 +159,20 @@ function FindingsPanel({ view }: { readonly view: JobView }) {
   );
 }
 
+function behindTitle({ state }: NonNullable<JobView['behind']>): string {
+  switch (state.kind) {
+    case 'concluded':
+      return `Behind it: ${inSentence(state.title)}`;
+    case 'open':
+      return 'What is behind it is being looked through';
+    case 'unreadable':
+      return 'What was found behind it cannot be read';
+  }
+}
+
 /** Where an inquiry goes on that was handed on; null where it was not, or what is behind is found good. */
 function handedOn({ behind }: JobView): { readonly title: string; readonly href: string } | null {
-  if (!behind || behind.conclusion?.clears) return null;
+  if (!behind || (behind.state.kind === 'concluded' && behind.state.clears)) return null;
   return { title: 'To what is behind it', href: `/jobs/${behind.id}` };
 }
 
@@ -253,13 +264,9 @@ export function JobPage({ view }: { readonly view: JobView }) {
       )}
       {view.behind && (
         <section className={styles.conclusion} aria-label="Behind the unit">
-          <h2>
-            {view.behind.conclusion
-              ? `Behind it: ${inSentence(view.behind.conclusion.title)}`
-              : 'What is behind it is being looked through'}
-          </h2>
+          <h2>{behindTitle(view.behind)}</h2>
           <p>
-            {view.behind.conclusion?.advice} <Link href={`/jobs/${view.behind.id}`}>Job {view.behind.number}</Link>
+            {view.behind.state.kind === 'concluded' && view.behind.state.advice} <Link href={`/jobs/${view.behind.id}`}>Job {view.behind.number}</Link>
           </p>
         </section>
       )}

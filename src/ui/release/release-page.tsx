@@ -75,10 +75,10 @@ export function ReleasePage({ view }: { readonly view: JobView }) {
               <h2>It cannot be released</h2>
               <p>These stand in the way:</p>
               <Bullets>
-                {blocking.map((step) => (
-                  <ListItem key={`${step.step} ${step.title}`}>
-                    <Link href={`/jobs/${job.id}/bench/${step.step}`}>{step.title}</Link>
-                    {step.verdict && `: ${verdictWords[step.verdict].toLowerCase()}`}
+                {blocking.map(({ job: of, step, title, verdict }) => (
+                  <ListItem key={`${step} ${title}`}>
+                    <Link href={step === null ? `/jobs/${of}` : `/jobs/${of}/bench/${step}`}>{title}</Link>
+                    {verdict && `: ${verdictWords[verdict].toLowerCase()}`}
                   </ListItem>
                 ))}
               </Bullets>
