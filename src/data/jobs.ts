@@ -119,7 +119,9 @@ export async function findJob(id: string): Promise<Job | undefined> {
 
 /** Jobs in the book that look behind another's unit, in the order they were booked. */
 export async function behindJobs(id: string): Promise<Pick<Job, 'id' | 'number'>[]> {
-  const rows: unknown = await (await database())('jobs')
+  const rows: unknown = await (
+    await database()
+  )('jobs')
     .where({ behind_of: id, taken_out_at: null })
     .orderBy('number')
     .select('id', 'number');

@@ -18,7 +18,7 @@ import type { AnalysisProblem } from '../vocabulary/analysis-problem';
 import type { DecisionPolicy, StepVerdict, UnitVerdict } from '../vocabulary/verdict';
 
 /** Changes when an analysis or a decision changes, so that a stored result can be told from a new one. */
-export const methodVersion = 10;
+export const methodVersion = 11;
 
 /** What a step was given: traces of a measured step in the order they were run, or findings of a look. */
 export type StepEvidence =
@@ -226,7 +226,7 @@ function sharedLog(
   evidence: readonly StepEvidence[],
 ): StepEvidence | undefined {
   const log = evidence.find((each) => each.kind === 'traces' && answeredBy(kind, plan, each.step).includes(id));
-  return log?.kind === 'traces' ? { ...log, step: id, said: [] } : undefined;
+  return log?.kind === 'traces' ? { ...log, step: id } : undefined;
 }
 
 /**

@@ -25,6 +25,11 @@ export function ownSamples(trace: Trace, column: Float64Array): Samples {
   return { time: time.subarray(0, count), value: value.subarray(0, count) };
 }
 
+/** Whether two columns are the same number in every sample. */
+export function sameSamples(one: Samples, other: Samples): boolean {
+  return one.value.length === other.value.length && one.value.every((value, i) => value === other.value[i]);
+}
+
 /** Index of the first sample at or after `time` (s); the number of samples where there is none. */
 export function sampleAt({ time }: Pick<Samples, 'time'>, at: number): number {
   let low = 0;

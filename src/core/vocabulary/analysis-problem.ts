@@ -25,6 +25,7 @@ export type AnalysisProblem =
   | { readonly code: 'switch-never-closed'; readonly peak: number }
   | { readonly code: 'switch-never-opened' }
   | { readonly code: 'switch-always-closed' }
+  | { readonly code: 'switch-opens-when-pressed' }
   | { readonly code: 'no-hold'; readonly channel: string; readonly seconds: number }
   | { readonly code: 'hold-too-short'; readonly seconds: number; readonly needed: number }
   | { readonly code: 'source-never-opened'; readonly vacuum: number }

@@ -63,7 +63,9 @@ export type DriveProblem =
   | { readonly code: 'no-store-fitted' }
   | { readonly code: 'no-lamp-lit' }
   | { readonly code: 'switches-alike' }
-  | { readonly code: 'switch-never-pressed' };
+  | { readonly code: 'switch-never-pressed' }
+  | { readonly code: 'columns-alike'; readonly one: string; readonly other: string }
+  | { readonly code: 'friction-never-used' };
 
 const driveCodes: Readonly<Record<DriveProblem['code'], true>> = {
   'column-too-slow': true,
@@ -99,6 +101,8 @@ const driveCodes: Readonly<Record<DriveProblem['code'], true>> = {
   'no-lamp-lit': true,
   'switches-alike': true,
   'switch-never-pressed': true,
+  'columns-alike': true,
+  'friction-never-used': true,
 };
 
 /** Whether a problem is of a drive's log. */

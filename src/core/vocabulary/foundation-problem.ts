@@ -1,6 +1,8 @@
 /** What a trace of what sits behind the unit could not tell, or what was noticed in it. Facts are Pa, m/s2. */
 export type FoundationProblem =
   | { readonly code: 'nothing-assisted' }
+  | { readonly code: 'engine-not-stopped' }
+  | { readonly code: 'engine-not-recorded' }
   | { readonly code: 'no-split'; readonly reached: number }
   | { readonly code: 'lamp-not-recorded' }
   | { readonly code: 'one-axle-alone'; readonly lamp: boolean }
@@ -11,6 +13,8 @@ export type FoundationProblem =
 
 const foundationCodes: Readonly<Record<FoundationProblem['code'], true>> = {
   'nothing-assisted': true,
+  'engine-not-stopped': true,
+  'engine-not-recorded': true,
   'no-split': true,
   'lamp-not-recorded': true,
   'one-axle-alone': true,

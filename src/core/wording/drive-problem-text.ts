@@ -41,7 +41,7 @@ export function driveProblemText(problem: DriveProblem, units: DisplayUnits): st
   const speed = (value: number) => withUnit(value, 'speed', units);
   switch (problem.code) {
     case 'column-too-slow':
-      return `${channelTitle(problem.channel)} comes ${hertz(problem.rate)}: ${hertz(problem.needed)} or more are needed for torque that comes and goes in tenths of a second.`;
+      return `${channelTitle(problem.channel)} comes ${hertz(problem.rate)}: ${hertz(problem.needed)} or more are needed, or what comes and goes between two of them is not seen.`;
     case 'nobody-brakes':
       return 'Nobody brakes in this log: the torque that is requested never rises.';
     case 'torque-turned':
@@ -103,7 +103,11 @@ export function driveProblemText(problem: DriveProblem, units: DisplayUnits): st
     case 'no-lamp-lit':
       return 'No lamp was lit.';
     case 'switches-alike':
-      return 'Both stop-lamp switches are one column twice: no sample differs.';
+      return 'The two stop-lamp switches never differ: they agree, or one column was written twice.';
+    case 'columns-alike':
+      return `${channelTitle(problem.one)} and ${channelTitle(problem.other).toLowerCase()} are the same number in every sample: two sensors never are. One column was written twice.`;
+    case 'friction-never-used':
+      return 'No wheel’s pressure ever rose: the motor did all the braking, or none of these columns is alive. Of the friction brakes this log says nothing.';
     case 'switch-never-pressed':
       return 'Neither stop-lamp switch ever closed: nobody pressed the pedal, or both are dead.';
   }

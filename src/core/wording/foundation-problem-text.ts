@@ -6,6 +6,10 @@ export function foundationProblemText(problem: FoundationProblem, units: Display
   switch (problem.code) {
     case 'nothing-assisted':
       return 'Both pushes made about the same pressure: nothing helped the foot at either of them.';
+    case 'engine-not-stopped':
+      return 'The engine ran at every push: one without it is the half of the pair that the foot makes alone.';
+    case 'engine-not-recorded':
+      return 'Nobody recorded with which push the engine ran: two pushes alike show as little assist as a unit that gives none. Log the engine, or push once without it and once with it.';
     case 'no-split':
       return `Up to ${withUnit(problem.reached, 'gauge', units)} at the front the rear never falls behind: no split, or it lies higher.`;
     case 'lamp-not-recorded':

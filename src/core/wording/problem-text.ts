@@ -82,6 +82,8 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return 'The switch never opened again.';
     case 'switch-always-closed':
       return 'The switch was closed before the pull began.';
+    case 'switch-opens-when-pressed':
+      return 'This column is on at rest and goes off when the brake is pressed: another contact of the switch, or written the other way round. Log the lamps’ own contact.';
     case 'no-hold':
       return `No hold found in ${channelTitle(problem.channel).toLowerCase()}: pull, shut the input, wait ${problem.seconds} s.`;
     case 'hold-too-short':

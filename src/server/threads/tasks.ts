@@ -1,5 +1,7 @@
 import { findFamily } from '@/core/families';
-import { checkSpec } from '@/core/formats/unit-sheet';
+import { checkSpec, type UnitSheet } from '@/core/formats/unit-sheet';
+import { standInSource, writeBenchLog } from '@/core/formats/bench-log';
+import { simulateStep, type StandInSetting } from '@/core/rig/run-step';
 import { ledgerOf, type Ledger, type LedgerAsked } from '@/core/diagnosis/ledger';
 import { readSignatures } from '../diagnosis/signature-file';
 import { suspectLog } from '@/core/diagnosis/suspect-log';
@@ -14,7 +16,7 @@ import type { StepAnalysis } from '@/core/procedure/step-analysis';
 import type { StepContext } from '@/core/procedure/step-context';
 import { findJob, type Job } from '@/data/jobs';
 import { findRun, readTrace, type Run } from '@/data/runs';
-import { judgedStepOf, sheetOf } from '../jobs/job-context';
+import { judgedStepOf, measuredStepOf, sheetOf } from '../jobs/job-context';
 import { noCorrections, type PairCorrection } from '@/core/procedure/step-analysis';
 import { planOf } from '@/core/contract/kind';
 import { conditionWith } from '@/core/contract/model';
@@ -74,6 +76,12 @@ function withCutSaid(analysis: StepAnalysis, { progress }: Run): StepAnalysis {
   return { ...analysis, notes: [...analysis.notes, { code: 'charged-too-long', of: cut.of, seconds: cut.seconds }] };
 }
 
+async function unitOf(jobId: string): Promise<UnitSheet> {
+  const job = await findJob(jobId);
+  if (!job) throw new Error(`job ${jobId} is gone`);
+  return sheetOf(job);
+}
+
 /** A context as it goes to a thread: the unit follows from the job's sheet. */
 export type SentContext = Omit<StepContext<unknown>, 'unit'>;
 
@@ -109,6 +117,13 @@ export interface ExpectedWanted {
   readonly step: string;
   readonly context: SentContext;
   readonly faults: readonly ActiveFault[];
+}
+
+export interface StandInLogWanted extends StandInSetting {
+  readonly jobId: string;
+  readonly step: string;
+  readonly context: SentContext;
+  readonly recorded: string;
 }
 
 export interface FitWanted {
@@ -168,9 +183,7 @@ export const tasks = {
 
   /** The same of what a step would draw of a job's unit with these faults. */
   async expected({ jobId, step: stepId, context: given, faults }: ExpectedWanted): Promise<readonly ComparedLine[]> {
-    const job = await findJob(jobId);
-    if (!job) throw new Error(`job ${jobId} is gone`);
-    const { kind, unit } = sheetOf(job);
+    const { kind, unit } = await unitOf(jobId);
     const step = kind.steps.find((each) => each.id === stepId);
     if (step?.kind !== 'measured') return [];
     // Gauges that show what is there need no correction.
@@ -180,11 +193,16 @@ export const tasks = {
     return trace ? comparedLines({ step, trace, context, analysis: step.analyse(trace, context) }) : [];
   },
 
+  /** A log as the stand-in's tool in the vehicle writes it. */
+  async standInLog({ jobId, step: stepId, context: given, recorded, ...setting }: StandInLogWanted): Promise<string> {
+    const { kind, unit, name } = await unitOf(jobId);
+    const trace = simulateStep(kind, measuredStepOf(kind, stepId), { ...given, unit }, setting);
+    return writeBenchLog(trace, { source: standInSource, unit: name, recorded });
+  },
+
   /** How much of a fault there is, fitted to what was measured; null where nothing that was measured says so. */
   async fitted({ jobId, context: given, steps, fault }: FitWanted): Promise<SeverityFit | null> {
-    const job = await findJob(jobId);
-    if (!job) throw new Error(`job ${jobId} is gone`);
-    const { kind, unit } = sheetOf(job);
+    const { kind, unit } = await unitOf(jobId);
     const table = readSignatures(kind, given.plan);
     return table && fitSeverity(kind, table, { ...given, unit }, steps, fault);
   },

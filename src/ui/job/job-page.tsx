@@ -266,7 +266,8 @@ export function JobPage({ view }: { readonly view: JobView }) {
         <section className={styles.conclusion} aria-label="Behind the unit">
           <h2>{behindTitle(view.behind)}</h2>
           <p>
-            {view.behind.state.kind === 'concluded' && view.behind.state.advice} <Link href={`/jobs/${view.behind.id}`}>Job {view.behind.number}</Link>
+            {view.behind.state.kind === 'concluded' && view.behind.state.advice}{' '}
+            <Link href={`/jobs/${view.behind.id}`}>Job {view.behind.number}</Link>
           </p>
         </section>
       )}

@@ -16,7 +16,7 @@ const mostGain = 1.4;
 const torque: Question<Context, ClosedLog, ClosedLog> = {
   characteristics: ['closure-bias', 'closure-rms', 'closure-worst'],
   happened: closedLog,
-  shows: (read) => evidence(read, read.notes),
+  shows: (read) => evidence(read, read.notes, read.doubts),
   comesTo: ({ closure, drive }) => ({
     characteristics: [
       asMeasured('closure-bias', closure.bias),

@@ -47,6 +47,8 @@ export interface Drive {
   /** Steps in which somebody brakes and all is known, and the stretches of them. */
   readonly braking: Uint8Array;
   readonly stretches: readonly (readonly [number, number])[];
+  /** Whether any wheel was ever pressed with its friction brake. */
+  readonly frictionUsed: boolean;
   /** Channels that the log counts the other way round. */
   readonly turned: readonly string[];
   /** Time in which something that is needed was not recorded, s. */
@@ -58,6 +60,8 @@ export type DriveRead =
   | { readonly kind: 'missing'; readonly channels: readonly string[] }
   /** A channel is sampled more slowly (s) than torque that comes and goes in tenths of a second can be told from. */
   | { readonly kind: 'too-slow'; readonly channel: string; readonly interval: number }
+  /** A wheel's pressure that never moves while the other one of its axle does. */
+  | { readonly kind: 'still'; readonly channel: string }
   | { readonly kind: 'nobody-brakes' };
 
 /** Whether every row has a number of a column, at a time of its own. */
@@ -132,6 +136,27 @@ function slowestOf(columns: readonly { readonly channel: string; readonly sample
     .reduce((slowest, each) => (each.interval > slowest.interval ? each : slowest));
 }
 
+/** A wheel that was pressed at all moves by so much, Pa; one that moves by less than this share of the other of its axle is not alive. */
+export const pressedFrom = 50e3;
+const alive = 0.02;
+
+/** How far a column goes, highest less lowest; 0 of none. */
+export function rangeOf(value: Float64Array, counts?: Uint8Array): number {
+  let [low, high] = [Infinity, -Infinity];
+  for (let i = 0; i < value.length; i++)
+    if (!counts || counts[i] === 1) {
+      low = Math.min(low, value[i]);
+      high = max(high, value[i]);
+    }
+  return high > low ? high - low : 0;
+}
+
+/** The wheel whose pressure stands still while the other one of its axle moves; −1 where none does. An axle may rest as a whole. */
+function stillWheel(ranges: readonly number[]): number {
+  // Left and right stand side by side in `wheelChannels`.
+  return ranges.findIndex((range, at) => ranges[at ^ 1] > pressedFrom && range < alive * ranges[at ^ 1]);
+}
+
 /** Reads what closes, or does not, out of a drive's log. A pressure below zero is a gauge’s zero and counts as it is. */
 export function readDrive(trace: Trace, unit: BlendedUnit): DriveRead {
   const found = closureChannels.map((channel) => ({ channel, samples: samplesOf(trace, channel) }));
@@ -142,6 +167,9 @@ export function readDrive(trace: Trace, unit: BlendedUnit): DriveRead {
   if (slowest.interval > longestInterval) return { kind: 'too-slow', ...slowest };
   const clock = clockUnder(columns);
   const [asLogged, logged, ...wheels] = columns.map((samples) => onClock(samples, clock, 'straight'));
+  const ranges = wheels.map(({ value, known }) => rangeOf(value, known));
+  const still = stillWheel(ranges);
+  if (still >= 0) return { kind: 'still', channel: wheelChannels[still] };
   const perPascal = torquePerPascal(unit);
   const friction = sumOf(
     wheels.map((of, at) => ({ of, times: perPascal[at] })),
@@ -179,6 +207,7 @@ export function readDrive(trace: Trace, unit: BlendedUnit): DriveRead {
       largest,
       braking,
       stretches,
+      frictionUsed: max(...ranges) > pressedFrom,
       turned: [...(turnsRequest ? ['requested_torque'] : []), ...(turnsRegen ? ['regen_torque'] : [])],
       leftOut: clock.step * unknownSteps(requested, given),
     },

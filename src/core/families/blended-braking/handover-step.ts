@@ -22,7 +22,7 @@ const question: Question<Context, HandedOver, HandedOver & { readonly deepest: H
   shows: (found, { unit }) => {
     const deepest = deepestOf(found.handovers);
     return deepest
-      ? evidence({ ...found, deepest }, found.read.notes)
+      ? evidence({ ...found, deepest }, found.read.notes, found.read.doubts)
       : noEvidence({ code: 'no-handover', high: unit.handoverHigh, low: unit.handoverLow });
   },
   comesTo: ({ read, handovers, deepest }) => ({

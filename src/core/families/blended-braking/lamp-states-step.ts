@@ -3,7 +3,7 @@ import { absent } from '../../procedure/analysis-result';
 import { evidence, noEvidence } from '../../procedure/evidence';
 import { atMost } from '../../procedure/limit';
 import { answer, joinAnswers, type Question } from '../../procedure/question';
-import type { Samples } from '../../traces/own-samples';
+import { sameSamples, type Samples } from '../../traces/own-samples';
 import type { Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import type { LampChannel } from '../../vocabulary/drive-problem';
@@ -76,8 +76,6 @@ interface Switches {
   readonly other: Samples;
 }
 
-const alike = ({ one, other }: Switches) =>
-  one.value.length === other.value.length && one.value.every((value, i) => value === other.value[i]);
 const pressed = ({ value }: Samples) => value.some((each) => each > 0.5);
 
 const switches: Question<Context, Switches, Switches> = {
@@ -89,7 +87,7 @@ const switches: Question<Context, Switches, Switches> = {
   },
   shows: (found) => {
     if (!pressed(found.one) && !pressed(found.other)) return noEvidence({ code: 'switch-never-pressed' });
-    return evidence(found, alike(found) ? [{ code: 'switches-alike' }] : []);
+    return evidence(found, sameSamples(found.one, found.other) ? [{ code: 'switches-alike' }] : []);
   },
   comesTo: ({ one, other }) => {
     const { seconds, standard, at } = longestDisagreement(one, other);

@@ -7,12 +7,17 @@ import { meanInterval } from '../../traces/time-mean';
 import { columnOf, type Trace } from '../../traces/trace';
 import { findChannel } from '../../quantities/channels';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import { samplesOf } from './drive';
+import { rangeOf, samplesOf } from './drive';
 import { driveStep, type Lacking } from './step-parts';
 import { speedOf, type Context, type DriveSpeed } from './read-log';
 
+/** A speed that is told less often than this may fall away and come back unseen, Hz. */
+const speedRateLeast = 4;
+/** A speed that never changes by so much is of a vehicle that stands, or of no sensor, m/s. */
+const standing = 1;
+
 interface Looked {
-  readonly speed: DriveSpeed | null;
+  readonly speed: DriveSpeed | AnalysisProblem;
   readonly notes: readonly AnalysisProblem[];
 }
 
@@ -39,6 +44,16 @@ const lacksOf = (trace: Trace, others: readonly Lacking[]): AnalysisProblem[] =>
     return channels.length > 0 ? [{ code: 'log-lacks', title, channels } as const] : [];
   });
 
+/** The speed of a log, or why it would not show that it falls away. */
+function tellingSpeed(trace: Trace): DriveSpeed | AnalysisProblem {
+  const speed = speedOf(trace);
+  if (!speed) return { code: 'channel-missing', channel: 'vehicle_speed' };
+  const { time, value } = speed.recorded;
+  const rate = time.length > 1 ? 1 / meanInterval(speed.recorded) : 0;
+  if (rate < speedRateLeast) return { code: 'column-too-slow', channel: 'vehicle_speed', rate, needed: speedRateLeast };
+  return rangeOf(value) < standing ? { code: 'gauge-never-moved', channel: 'vehicle_speed' } : speed;
+}
+
 function question(others: readonly Lacking[]): Question<Context, Looked, Looked> {
   return {
     characteristics: ['speed-dropouts'],
@@ -46,18 +61,13 @@ function question(others: readonly Lacking[]): Question<Context, Looked, Looked>
       const rows = trace.time.length;
       const seconds = rows > 0 ? trace.time[rows - 1] - trace.time[0] : 0;
       return {
-        speed: speedOf(trace),
+        speed: tellingSpeed(trace),
         notes: [{ code: 'rows-of-drive', rows, seconds }, ...lacksOf(trace, others), ...columnNotes(trace)],
       };
     },
     shows: (looked) => evidence(looked, looked.notes),
     comesTo: ({ speed }) => {
-      if (!speed)
-        return {
-          characteristics: [absent('speed-dropouts', { code: 'channel-missing', channel: 'vehicle_speed' })],
-          events: [],
-          notes: [],
-        };
+      if ('code' in speed) return { characteristics: [absent('speed-dropouts', speed)], events: [], notes: [] };
       const { dropouts } = speed;
       const seconds = dropouts.reduce((sum, { from, to }) => sum + to - from, 0);
       return {
@@ -83,11 +93,11 @@ export const logCheck = (others: readonly Lacking[]) =>
       ...new Set(others.flatMap(({ reads }) => reads).filter((channel) => channel !== 'vehicle_speed')),
     ],
     analyse: (trace, context) => answer(question(others), trace, context),
-    limits: () => [
+    limits: (_analysis, { workshopLimits }) => [
       {
         characteristic: 'speed-dropouts',
         low: null,
-        high: 0,
+        high: workshopLimits.speedDropouts,
         expected: 0,
         standard: 0,
         source: { kind: 'workshop', key: 'speedDropouts' },

@@ -2,7 +2,8 @@ import { evidence, noEvidence } from '../../procedure/evidence';
 import { atMost, type Limit } from '../../procedure/limit';
 import { answer, joinAnswers, type Question } from '../../procedure/question';
 import type { Trace } from '../../traces/trace';
-import { closureChannels, samplesOf } from './drive';
+import { sameSamples, type Samples } from '../../traces/own-samples';
+import { closureChannels, pressedFrom, rangeOf, samplesOf } from './drive';
 import type { BlendedUnit } from './geometry';
 import { masterDifference, storeMargin, type Extreme, type ReadPressure } from './pressure-order';
 import { asMeasured, isUnread, readLog, type Context } from './read-log';
@@ -23,6 +24,9 @@ const store: Question<Context, Apart, Apart> = {
     if (isUnread(read)) return read;
     const pressure = pressureIn(trace, 'accumulator_pressure', context);
     if (!pressure) return noEvidence({ code: 'channel-missing', channel: 'accumulator_pressure' });
+    // Who brakes takes something out of a store: one number all along is no sensor.
+    if (rangeOf(pressure.samples.value) === 0)
+      return noEvidence({ code: 'gauge-never-moved', channel: 'accumulator_pressure' });
     return (
       storeMargin(pressure, read.drive, context.instruments, context.date) ?? noEvidence({ code: 'nobody-brakes' })
     );
@@ -35,19 +39,42 @@ const store: Question<Context, Apart, Apart> = {
   }),
 };
 
-const masters: Question<Context, Apart, Apart> = {
+const masterChannels = ['master_pressure', 'master_pressure_2'] as const;
+
+interface Masters {
+  readonly apart: Apart;
+  readonly samples: readonly Samples[];
+}
+
+const masters: Question<Context, Masters, Masters> = {
   characteristics: ['master-difference'],
   happened: (trace, context) => {
-    const [one, other] = ['master_pressure', 'master_pressure_2'].map((each) => pressureIn(trace, each, context));
-    if (!one || !other)
-      return noEvidence({ code: 'channel-missing', channel: one ? 'master_pressure_2' : 'master_pressure' });
-    return (
-      masterDifference(one, other, context.date) ??
-      noEvidence({ code: 'no-hold', channel: 'master_pressure', seconds: 0.2 })
+    const [one, other] = masterChannels.map((each) => pressureIn(trace, each, context));
+    if (!one || !other) return noEvidence({ code: 'channel-missing', channel: masterChannels[one ? 1 : 0] });
+    const apart = masterDifference(one, other, context.date);
+    return apart
+      ? { apart, samples: [one.samples, other.samples] }
+      : noEvidence({ code: 'no-hold', channel: masterChannels[0], seconds: 0.2 });
+  },
+  shows: (found) => {
+    const [one, other] = found.samples;
+    // One that moves and one that does not are apart; two that stand still agree on nothing.
+    if (found.samples.every(({ value }) => rangeOf(value) < pressedFrom))
+      return noEvidence({ code: 'gauge-never-moved', channel: masterChannels[0] });
+    const alike = sameSamples(one, other);
+    return evidence(
+      found,
+      [],
+      alike ? [{ code: 'columns-alike', one: masterChannels[0], other: masterChannels[1] }] : [],
     );
   },
-  shows: (apart) => evidence(apart),
-  comesTo: ({ estimate, at, of: [one, other] }) => ({
+  comesTo: ({
+    apart: {
+      estimate,
+      at,
+      of: [one, other],
+    },
+  }) => ({
     characteristics: [asMeasured('master-difference', estimate)],
     events: [{ id: 'masters-apart', time: at }],
     notes: [{ code: 'masters-apart-at', one, other }],

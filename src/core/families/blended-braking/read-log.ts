@@ -30,6 +30,7 @@ const worthSaying = 1;
 
 /** Speed of a drive with its dropouts bridged. */
 export interface DriveSpeed {
+  readonly recorded: Samples;
   readonly samples: Samples;
   readonly dropouts: readonly SpeedDropout[];
 }
@@ -46,6 +47,8 @@ export interface ReadLog {
   /** How the torque closes, panics left out; null where nothing but panics is in the log. */
   readonly closure: Closure | null;
   readonly notes: readonly AnalysisProblem[];
+  /** What no pass can be said in spite of. */
+  readonly doubts: readonly AnalysisProblem[];
 }
 
 /** Speed of a log, bridged; null where it has none. */
@@ -53,7 +56,7 @@ export const speedOf = oncePerTrace((trace: Trace): DriveSpeed | null => {
   const samples = samplesOf(trace, 'vehicle_speed');
   if (!samples) return null;
   const dropouts = speedDropouts(samples);
-  return { samples: bridged(samples, dropouts), dropouts };
+  return { recorded: samples, samples: bridged(samples, dropouts), dropouts };
 });
 
 const pedalRate = (travel: Samples) => 1 / meanInterval(travel);
@@ -81,6 +84,8 @@ const readOnce = oncePerTrace(
           rate: 1 / read.interval,
           needed: columnRateLeast,
         });
+      case 'still':
+        return noEvidence({ code: 'gauge-never-moved', channel: read.channel });
       case 'nobody-brakes':
         return noEvidence({ code: 'nobody-brakes' });
       case 'drive':
@@ -99,6 +104,7 @@ const readOnce = oncePerTrace(
       speed: speed && onClock(speed.samples, drive.clock, 'straight'),
       closure: closureOf(unit, drive, doubt, panics ?? []),
       notes: notesOf(drive, doubt, travel, panics),
+      doubts: drive.frictionUsed ? [] : [{ code: 'friction-never-used' }],
     };
   },
 );

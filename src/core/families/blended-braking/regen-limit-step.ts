@@ -46,7 +46,7 @@ const question: Question<Context, Charged, Charged> = {
       return noEvidence({ code: 'charge-as-a-share', highest: 100 * highest });
     if (whileBraking < regenLimitCharge)
       return noEvidence({ code: 'never-full', highest: whileBraking, limit: regenLimitCharge });
-    return evidence(charged, read.notes);
+    return evidence(charged, read.notes, read.doubts);
   },
   comesTo: ({ read, charge, fullFrom }, { unit }) => {
     const unfilled = unfilledTorque(unit, read.drive, read.closure, charge, read.doubt);

@@ -1,10 +1,10 @@
 import { pressureOfFoot } from '../../calculators/brake-force';
 import { expandedUncertainty, scaleComponents, systematic, type Estimate } from '../../instruments/uncertainty';
-import { measured } from '../../procedure/analysis-result';
+import { absent, beyond, measured } from '../../procedure/analysis-result';
 import { evidence, noEvidence, type Judged, type NoEvidence } from '../../procedure/evidence';
 import { around } from '../../procedure/limit';
 import { answer, type Question } from '../../procedure/question';
-import { columnOf, type Trace } from '../../traces/trace';
+import { columnOf, meanOf, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { heldPressure, heldPushes, restOf, type HeldPush } from './held-pushes';
 import {
@@ -31,10 +31,17 @@ const mostOfFoot = 1.1;
 interface Pair {
   readonly trace: Trace;
   readonly gauge: (typeof gauges)[number];
+  /** Where its gauge stood before the foot came, Pa gauge. */
+  readonly zero: number;
+  /** Without assist, with it. */
   readonly pushes: readonly [HeldPush, HeldPush];
+  /** Whether the log says with which of them the engine ran. */
+  readonly engine: 'recorded' | 'not-recorded';
 }
 
 interface ShownPair extends Pair {
+  /** More than any foot makes by itself: the low push was helped as well, and is neither. */
+  readonly helped: AnalysisProblem | null;
   readonly low: Estimate;
   readonly high: Estimate;
 }
@@ -45,49 +52,79 @@ function findPair(trace: Trace): Pair | NoEvidence {
   if (!columnOf(trace, pedal)) return noEvidence({ code: 'channel-missing', channel: pedal });
   const pushes = heldPushes(trace, pedal);
   if (pushes.length < 2) return noEvidence({ code: 'too-few-strokes', strokes: pushes.length, needed: 2 });
-  return { trace, gauge, pushes: [pushes[0], pushes[pushes.length - 1]] };
+  const found = { trace, gauge, zero: restOf(trace, gauge, pushes[0]) };
+  const engine = columnOf(trace, 'engine_on');
+  return engine ? pairByEngine(found, pushes, engine) : pairByPressure(found, pushes);
 }
 
-function pairEvidence({ trace, gauge, pushes }: Pair, context: Context): Judged<ShownPair> {
+type PairOf = Pick<Pair, 'trace' | 'gauge' | 'zero'>;
+
+/** The last push of either kind: what is left of the vacuum is used up by the ones before it. */
+function pairByEngine(of: PairOf, pushes: readonly HeldPush[], engine: Float64Array): Pair | NoEvidence {
+  const runs = ({ from, to }: HeldPush) => meanOf(engine, from, to).mean > 0.5;
+  const [off, on] = [pushes.filter((push) => !runs(push)).at(-1), pushes.filter(runs).at(-1)];
+  if (!on) return noEvidence({ code: 'engine-not-started' });
+  if (!off) return noEvidence({ code: 'engine-not-stopped' });
+  return { ...of, pushes: [off, on], engine: 'recorded' };
+}
+
+/** The pushes that gave least and most for the foot that was on them. */
+function pairByPressure(of: PairOf, pushes: readonly HeldPush[]): Pair {
+  const column = of.trace.columns[of.gauge];
+  const gives = ({ from, to, force }: HeldPush) => (meanOf(column, from, to).mean - of.zero) / force;
+  const sorted = pushes.toSorted((a, b) => gives(a) - gives(b));
+  return { ...of, pushes: [sorted[0], sorted[sorted.length - 1]], engine: 'not-recorded' };
+}
+
+function pairEvidence(pair: Pair, context: Context): Judged<ShownPair> {
+  const { trace, gauge, zero, pushes } = pair;
   const [first, last] = pushes;
   const differ = Math.abs(first.force - last.force) / Math.max(first.force, last.force);
   if (differ > samePush) return noEvidence({ code: 'foot-not-still', share: differ });
-  const zero = restOf(trace, gauge, first);
-  const pressures = pushes.map((push) => heldPressure(trace, gauge, push, zero, context));
-  const [low, high] = pressures.toSorted((a, b) => a.value - b.value);
+  const [low, high] = pushes.map((push) => heldPressure(trace, gauge, push, zero, context));
   if (!(low.value > 0)) return noEvidence({ code: 'unassisted-too-small', pressure: low.value });
   const most =
     mostOfFoot * pressureOfFoot({ ...context.unit.master, linkageEfficiency: 1, masterEfficiency: 1 }, first.force);
   const beyondFoot = low.value - expandedUncertainty(low) > most;
-  const notes: AnalysisProblem[] = beyondFoot ? [{ code: 'more-than-the-foot', pressure: low.value, most }] : [];
-  const engine = columnOf(trace, 'engine_on');
-  const unseen: AnalysisProblem[] = engine ? [] : [{ code: 'supply-missing' }];
+  const helped: AnalysisProblem | null = beyondFoot ? { code: 'more-than-the-foot', pressure: low.value, most } : null;
   const alike: AnalysisProblem[] = high.value < apart * low.value ? [{ code: 'nothing-assisted' }] : [];
-  return evidence({ trace, gauge, pushes, low, high }, alike, [...notes, ...(alike.length > 0 ? unseen : [])]);
+  return evidence({ ...pair, helped, low, high }, alike, helped ? [helped] : []);
+}
+
+/**
+ * What the unit made of the foot. Where the low push was helped too, or nobody recorded with which of them the engine ran, a ratio that is
+ * too small may be one of two pushes alike: then it is at least so much, and no finding.
+ */
+function ratioOf({ pushes: [off, on], engine, low, high, helped }: ShownPair, least: number) {
+  const ratio = high.value / low.value;
+  const components = [
+    systematic('force-match', (ratio * Math.abs(on.force - off.force)) / off.force),
+    ...scaleComponents(high.components, 1 / low.value),
+    ...scaleComponents(low.components, ratio / low.value),
+  ];
+  const value = { value: ratio, components };
+  if (helped) return beyond('vehicle-ratio', 'above', value, helped);
+  return engine === 'not-recorded' && ratio - expandedUncertainty(value) < least
+    ? beyond('vehicle-ratio', 'above', value, { code: 'engine-not-recorded' })
+    : measured('vehicle-ratio', ratio, components);
 }
 
 const question: Question<Context, Pair, ShownPair> = {
   characteristics: ['unassisted-pressure', 'assisted-pressure', 'vehicle-ratio'],
   happened: findPair,
   shows: pairEvidence,
-  comesTo: ({ pushes, low, high }) => {
-    const ratio = high.value / low.value;
-    const force = pushes[0].force;
-    return {
-      characteristics: [
-        measured('unassisted-pressure', low.value, low.components),
-        measured('assisted-pressure', high.value, high.components),
-        measured('vehicle-ratio', ratio, [
-          systematic('force-match', (ratio * Math.abs(pushes[1].force - force)) / force),
-          ...scaleComponents(high.components, 1 / low.value),
-          ...scaleComponents(low.components, ratio / low.value),
-        ]),
-      ],
-      events: [],
-      notes: [],
-      pedalForce: force,
-    };
-  },
+  comesTo: (pair, { unit }) => ({
+    characteristics: [
+      pair.helped
+        ? absent('unassisted-pressure', pair.helped)
+        : measured('unassisted-pressure', pair.low.value, pair.low.components),
+      measured('assisted-pressure', pair.high.value, pair.high.components),
+      ratioOf(pair, unit.ratioLeast),
+    ],
+    events: [],
+    notes: [],
+    pedalForce: pair.pushes[0].force,
+  }),
 };
 
 export const basePair: Measured = {

@@ -1,17 +1,18 @@
-import { expandedUncertainty, scaleComponents } from '../../instruments/uncertainty';
-import { measured } from '../../procedure/analysis-result';
+import { expandedUncertainty, scaleComponents, type Estimate } from '../../instruments/uncertainty';
+import { absent, beyond, measured } from '../../procedure/analysis-result';
 import { evidence, noEvidence, type Judged, type NoEvidence } from '../../procedure/evidence';
 import { answer, type Question } from '../../procedure/question';
+import type { Characteristic } from '../../procedure/step-analysis';
 import { columnOf, meanOf, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { heldPressure, heldPushes, restOf, type HeldPush } from './held-pushes';
 import { engineOn, firmFoot, pedal, pressAndHold, startEngine, type Context, type Measured } from './step-parts';
 
 const axles = ['front_pressure', 'rear_pressure'] as const;
-/** One axle that has so many times the other's pressure is alone. */
-const alone = 4;
 /** An axle with less than this at a firm push was never pressed, Pa. */
 const leastPressed = 3e5;
+/** A gauge that moves by less than this share of the other's is not known to be alive. */
+const alive = 0.01;
 
 interface Pushed {
   readonly trace: Trace;
@@ -50,24 +51,44 @@ const question: Question<Context, Pushed, Pushed> = {
   happened: findPushed,
   shows: pushEvidence,
   comesTo: (found, context) => {
-    const [low, high] = axlesAt(found, context).toSorted((a, b) => a.value - b.value);
-    // An axle with nothing at all has at least so little that its gauge cannot tell it from nothing.
-    const least = Math.max(low.value, expandedUncertainty(low), 1);
-    const ratio = high.value / least;
-    const said: readonly AnalysisProblem[] =
-      ratio >= alone ? [{ code: 'one-axle-alone', lamp: found.lamp === true }] : [];
+    const pressures = axlesAt(found, context);
+    const lower = pressures[0].value <= pressures[1].value ? 0 : 1;
+    const [low, high] = [pressures[lower], pressures[1 - lower]];
+    const told = high.value < context.workshopLimits.axleRatio * Math.max(low.value, 0);
+    const still = low.value < alive * high.value;
+    const unproved = told ? null : whatElse(found.lamp, still ? axles[lower] : null);
     return {
-      characteristics: [
-        measured('axle-ratio', ratio, [
-          ...scaleComponents(high.components, 1 / least),
-          ...scaleComponents(low.components, ratio / least),
-        ]),
-      ],
+      characteristics: [unproved ? absent('axle-ratio', unproved) : ratioOf(low, high)],
       events: [],
-      notes: said,
+      notes: told ? [] : [{ code: 'one-axle-alone', lamp: found.lamp === true }],
     };
   },
 };
+
+/** One axle over the other; of one that its gauge cannot tell from nothing, at least so much. */
+function ratioOf(low: Estimate, high: Estimate): Characteristic {
+  const doubt = expandedUncertainty(low);
+  if (low.value > doubt) {
+    const ratio = high.value / low.value;
+    return measured('axle-ratio', ratio, [
+      ...scaleComponents(high.components, 1 / low.value),
+      ...scaleComponents(low.components, ratio / low.value),
+    ]);
+  }
+  const most = Math.max(low.value, 0) + Math.max(doubt, 1);
+  const bound = { value: high.value / most, components: scaleComponents(high.components, 1 / most) };
+  return beyond('axle-ratio', 'above', bound, { code: 'one-axle-alone', lamp: true });
+}
+
+/**
+ * What else one axle alone may be: a gauge that stood still, dead or not coupled, while no lamp says that the shuttle has moved. Null where
+ * the lamp is lit: two signs that know nothing of each other.
+ */
+function whatElse(lamp: boolean | null, stoodStill: (typeof axles)[number] | null): AnalysisProblem | null {
+  if (lamp === true) return null;
+  if (stoodStill) return { code: 'gauge-never-moved', channel: stoodStill };
+  return lamp === null ? { code: 'lamp-not-recorded' } : { code: 'one-axle-alone', lamp };
+}
 
 export const combinationValve: Measured = {
   id: 'combination-valve',
@@ -87,11 +108,11 @@ export const combinationValve: Measured = {
     },
   },
   analyse: (trace, context) => answer(question, trace, context),
-  limits: () => [
+  limits: (_analysis, { workshopLimits }) => [
     {
       characteristic: 'axle-ratio',
       low: null,
-      high: alone,
+      high: workshopLimits.axleRatio,
       expected: null,
       standard: 0,
       source: { kind: 'workshop', key: 'axleRatio' },

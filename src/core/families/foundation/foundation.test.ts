@@ -1,11 +1,13 @@
 import fc from 'fast-check';
 import { dice, goodGauge, writeLog, type Signal } from '../../../../tests/support/second-writer/logger';
 import { standInUnit, valueOf } from '../../../../tests/support/stand-in-unit';
+import { pressureOfFoot } from '../../calculators/brake-force';
 import { concludeInquiry } from '../../judging/conclude-inquiry';
+import { evaluateStep } from '../../judging/evaluate-unit';
 import { planOf } from '../../contract/kind';
 import { expandedUncertainty } from '../../instruments/uncertainty';
 import { estimateOf } from '../../procedure/analysis-result';
-import { makeTrace } from '../../traces/trace';
+import { makeTrace, type Trace } from '../../traces/trace';
 import { bleedPlan } from './bleed-plan';
 import type { FoundationUnit } from './geometry';
 import { foundationSchema } from './sheet';
@@ -71,10 +73,12 @@ describe('rear against front, as others log it', () => {
   });
 });
 
-/** Two pushes that were held, without and with assist, by somebody's own logger. */
-function pair(forces: readonly [number, number], pressures: readonly [number, number]) {
+type Two = readonly [number, number];
+
+/** Two pushes that were held, by somebody's own logger; `engine` says whether it ran at each, where that was logged. */
+function pair(forces: Two, pressures: Two, engine: Two | null = null) {
   const time = Float64Array.from({ length: 700 }, (_, i) => i / 50);
-  const held = (t: number, [first, second]: readonly [number, number]) => {
+  const held = (t: number, [first, second]: Two) => {
     const of = (from: number, to: number) => Math.max(0, Math.min(1, (t - from) / 0.5, (to - t) / 0.5));
     return first * of(2, 6) + second * of(8, 12);
   };
@@ -82,11 +86,22 @@ function pair(forces: readonly [number, number], pressures: readonly [number, nu
   const log = makeTrace(time, {
     pedal_force: time.map((t, i) => held(t, forces) + noise(i, 0.5)),
     master_pressure: time.map((t, i) => held(t, pressures) + noise(i, 2e3)),
+    ...(engine ? { engine_on: time.map((t) => engine[t < 7 ? 0 : 1]) } : {}),
   });
-  return measuredStep('base-pair').analyse(log, context);
+  return judgedAs('base-pair', log);
+}
+
+/** What a step comes to on a log, and how it is judged. */
+function judgedAs(id: string, log: Trace) {
+  const step = measuredStep(id);
+  const analysis = step.analyse(log, context);
+  const { verdict } = evaluateStep(minibus.kind, step, [{ analysed: () => analysis }], { context, policy: 'guarded' });
+  return { ...analysis, verdict };
 }
 
 describe('pressure without and with assist', () => {
+  const foot = pressureOfFoot(minibus.unit.master, 200);
+
   it('is a ratio of two pushes of one foot, whichever came first', () => {
     for (const pressures of [[1.4e6, 4.9e6] as const, [4.9e6, 1.4e6] as const]) {
       const analysis = pair([200, 200], pressures);
@@ -103,7 +118,79 @@ describe('pressure without and with assist', () => {
   it('a foot that makes more than a foot can was helped: that is a doubt, no pass', () => {
     const analysis = pair([200, 200], [4.2e6, 4.9e6]);
     expect(analysis.doubts?.map(({ code }) => code)).toContain('more-than-the-foot');
+    expect(valueOf(analysis, 'unassisted-pressure')).toBe('more-than-the-foot');
+    expect(analysis.verdict).toBe('undecided');
   });
+
+  it('two pushes without the engine are no unit that gives nothing', () => {
+    const alike = pair([200, 200], [foot, 1.02 * foot]);
+    expect(valueOf(alike, 'vehicle-ratio')).toBe('engine-not-recorded');
+    expect(alike.verdict).toBe('undecided');
+    expect(pair([200, 200], [foot, 1.02 * foot], [0, 0]).verdict).toBe('undecided');
+    expect(valueOf(pair([200, 200], [foot, 1.02 * foot], [0, 0]), 'vehicle-ratio')).toBe('engine-not-started');
+    expect(valueOf(pair([200, 200], [foot, 3 * foot], [1, 1]), 'vehicle-ratio')).toBe('engine-not-stopped');
+  });
+
+  it('the engine that was logged says which push is which, and a unit that then gives nothing fails', () => {
+    expect(pair([200, 200], [foot, 1.02 * foot], [0, 1]).verdict).toBe('fail');
+    const turned = pair([200, 200], [foot, 3.5 * foot], [1, 0]);
+    expect(estimateOf(turned, 'vehicle-ratio')?.value ?? 0).toBeLessThan(1);
+  });
+});
+
+describe('both axles at one push', () => {
+  const push = (front: number, rear: number, lamp: number | null) => {
+    const time = Float64Array.from({ length: 400 }, (_, i) => i / 50);
+    const share = (t: number) => Math.max(0, Math.min(1, (t - 2) / 0.5, (7 - t) / 0.5));
+    const of = (top: number) => time.map((t, i) => top * share(t) + 1e3 * Math.sin(12.9898 * i));
+    return judgedAs(
+      'combination-valve',
+      makeTrace(time, {
+        pedal_force: time.map((t) => 200 * share(t)),
+        front_pressure: of(front),
+        rear_pressure: of(rear),
+        ...(lamp === null ? {} : { lamp_red: time.map(() => lamp) }),
+      }),
+    );
+  };
+
+  it.each([
+    ['lit', 0, 1, 'fail', 'one-axle-alone'],
+    ['lit', 4e5, 1, 'fail', 'measured'],
+    ['dark', 0, 0, 'undecided', 'gauge-never-moved'],
+    ['dark', 4e5, 0, 'undecided', 'one-axle-alone'],
+    ['not logged', 0, null, 'undecided', 'gauge-never-moved'],
+    ['not logged', 4e5, null, 'undecided', 'lamp-not-recorded'],
+  ] as const)('with the lamp %s and %d Pa at the rear it comes to what is shown', (_, rear, lamp, verdict, told) => {
+    const found = push(5e6, rear, lamp);
+    expect(found.verdict).toBe(verdict);
+    const value = valueOf(found, 'axle-ratio');
+    expect(typeof value === 'number' ? 'measured' : value).toBe(told);
+  });
+
+  it('two axles together pass', () => {
+    expect(push(5e6, 3e6, 0).verdict).toBe('pass');
+  });
+});
+
+it('a rear gauge that never moved is no valve that shuts the rear off', () => {
+  expect(valueOf(pressed(11, 2.5e6, 0.4, 0), 'lower-slope')).toBe('gauge-never-moved');
+});
+
+it('a stop-lamp contact that opens when it is pressed is none that is set too tight', () => {
+  const time = Float64Array.from({ length: 600 }, (_, i) => i / 50);
+  const share = time.map((t) => Math.max(0, Math.min(1, (t - 2) / 6, (11 - t) / 2)));
+  const by = minibus.unit.stopLamp.by;
+  const top = 3 * minibus.unit.stopLamp.most;
+  const log = (opens: boolean) =>
+    makeTrace(time, {
+      [by]: share.map((each) => top * each),
+      stop_switch: share.map((each) => (each > 0.2 && opens ? 0 : 1)),
+    });
+  const id = by === 'master_pressure' ? 'stop-lamp-pressure' : 'stop-lamp-travel';
+  expect(valueOf(judgedAs('stop-lamp-adjust', log(true)), id)).toBe('switch-opens-when-pressed');
+  expect(judgedAs('stop-lamp-adjust', log(true)).verdict).toBe('undecided');
+  expect(judgedAs('stop-lamp-adjust', log(false)).verdict).toBe('fail');
 });
 
 describe('a stop with the assist gone', () => {

@@ -4,7 +4,7 @@ import { binByX, fitSegments } from '../../fitting/segments';
 import { differenceComponents, random, systematic, type UncertaintyComponent } from '../../instruments/uncertainty';
 import { absent, beyond, measured } from '../../procedure/analysis-result';
 import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from '../../procedure/evidence';
-import type { Limit } from '../../procedure/limit';
+import { around, type Limit } from '../../procedure/limit';
 import { plainCurve } from '../../procedure/picture';
 import { answer, type Question } from '../../procedure/question';
 import type { StepAnalysis } from '../../procedure/step-analysis';
@@ -29,14 +29,18 @@ const fewestBins = 4;
 const beyondSplit = 2.1;
 /** The rear comes later than the front by about this, s. */
 const behind = 0.04;
-/** Below the joint the rear follows one to one, and may be so far off it. */
+/** How far off one to one the rear is drawn below the joint. */
 const oneToOne = 0.05;
+/** A rear that moves by less than this share of the front's is not known to be alive. */
+const alive = 0.01;
 
 /** Rear over front while the pedal is pressed, Pa, each from its rest. */
 interface Pressed {
   readonly front: Float64Array;
   readonly rear: Float64Array;
   readonly peak: number;
+  /** Rear while the front is at its peak, Pa. */
+  readonly rearPeak: number;
   /** How fast the front was pressed on the whole, Pa/s. */
   readonly rate: number;
 }
@@ -54,15 +58,17 @@ function findPressed(trace: Trace): Pressed | NoEvidence {
     front: rows.columns.front_pressure.subarray(restBefore.to, plateau.to).map((value) => value - (pull.zero ?? 0)),
     rear: rows.columns.rear_pressure.subarray(restBefore.to, plateau.to).map((value) => value - zero),
     peak: pull.peak - (pull.zero ?? 0),
+    rearPeak: meanOf(rows.columns.rear_pressure, plateau.from, plateau.to).mean - zero,
     rate: (pull.peak - (pull.zero ?? 0)) / max(0.1, rows.time[plateau.from] - rows.time[restBefore.to]),
   };
 }
 
 function pressEvidence(found: Pressed): Judged<Pressed> {
   const points = found.front.filter((value) => value >= readFrom * found.peak).length;
-  return points < fewestPoints
-    ? noEvidence({ code: 'too-few-samples', channel: 'front_pressure', samples: points, needed: fewestPoints })
-    : evidence(found);
+  if (points < fewestPoints)
+    return noEvidence({ code: 'too-few-samples', channel: 'front_pressure', samples: points, needed: fewestPoints });
+  const still = Math.abs(found.rearPeak) < alive * found.peak;
+  return still ? noEvidence({ code: 'gauge-never-moved', channel: 'rear_pressure' }) : evidence(found);
 }
 
 /** What both gauges may be off by: as a share of a slope, and at a pressure of the front, Pa. */
@@ -133,16 +139,16 @@ const question: Question<Context, Pressed, Pressed> = {
   comesTo: linesOf,
 };
 
-const follows = {
-  characteristic: 'lower-slope',
-  low: 1 - oneToOne,
-  high: 1 + oneToOne,
-  expected: 1,
-  standard: 0,
-} as const;
-
-function limitsOf({ vehicle: { proportioning }, splitTolerance, slopeTolerance }: FoundationUnit): readonly Limit[] {
-  const lower: Limit = { ...follows, source: { kind: 'workshop', key: 'lowerSlope' } };
+function limitsOf({ unit, workshopLimits }: Context): readonly Limit[] {
+  const {
+    vehicle: { proportioning },
+    splitTolerance,
+    slopeTolerance,
+  } = unit;
+  const lower = around('lower-slope', 1, {
+    value: workshopLimits.lowerSlope,
+    source: { kind: 'workshop', key: 'lowerSlope' },
+  });
   if (!proportioning) return [lower];
   const { split, slope } = proportioning;
   return [
@@ -227,6 +233,6 @@ export const proportioning: Measured = {
     },
   },
   analyse: (trace, context) => answer(question, trace, context),
-  limits: (_analysis, { unit }) => limitsOf(unit),
+  limits: (_analysis, context) => limitsOf(context),
   pictures: [proportioningCurve],
 };

@@ -74,6 +74,8 @@ interface SwitchFound {
   readonly pull: Pull;
   readonly closes: number;
   readonly opens: number;
+  /** Whether it ever goes open while it is worked. */
+  readonly opensPressed: boolean;
 }
 
 function findSwitch(trace: Trace, by: string): SwitchFound | NoEvidence {
@@ -85,7 +87,10 @@ function findSwitch(trace: Trace, by: string): SwitchFound | NoEvidence {
   const keep = Math.max(1, Math.round(debounce / sampleInterval(trace)));
   const closes = firstSettled(state, 1, { from: 0, to: pull.wayBack.to, keep });
   const opens = firstSettled(state, 0, { from: Math.max(closes, pull.plateau.from), to: state.length, keep });
-  return { trace, pull, closes, opens };
+  const { restBefore, plateau } = pull;
+  const restedClosed = state[Math.max(0, restBefore.to - 1)] >= 0.5;
+  const opensPressed = restedClosed && firstSettled(state, 0, { from: restBefore.to, to: plateau.to, keep }) >= 0;
+  return { trace, pull, closes, opens, opensPressed };
 }
 
 const isClosedAtRest = ({ closes, pull }: Pick<SwitchFound, 'closes' | 'pull'>) =>
@@ -94,10 +99,11 @@ const isClosedAtRest = ({ closes, pull }: Pick<SwitchFound, 'closes' | 'pull'>) 
 const switchQuestion = (worked: SwitchWorked): Question<StepContext<unknown>, SwitchFound, SwitchFound> => ({
   characteristics: idsOf(worked),
   happened: (trace) => findSwitch(trace, worked.by),
-  shows: (found) =>
-    worked.closedAtRest === 'says-nothing' && isClosedAtRest(found)
-      ? noEvidence({ code: 'switch-always-closed' })
-      : evidence(found),
+  shows: (found) => {
+    if (!isClosedAtRest(found)) return evidence(found);
+    if (found.opensPressed) return noEvidence({ code: 'switch-opens-when-pressed' });
+    return worked.closedAtRest === 'says-nothing' ? noEvidence({ code: 'switch-always-closed' }) : evidence(found);
+  },
   comesTo: ({ trace, pull, closes, opens }, context) => {
     const zero = pull.zero ?? 0;
     const parts = (index: number) => readingParts(trace, worked.by, context, pull, index);
