@@ -1,4 +1,4 @@
-import { emptyShopFolder } from '../../tests/support/shop';
+import { emptyShopFolder, readEveryCaution } from '../../tests/support/shop';
 
 emptyShopFolder();
 
@@ -16,7 +16,6 @@ import { contextOf, measuredStepOf, siteNow } from '@/server/jobs/job-context';
 import { jobView } from '@/server/jobs/job-view';
 import { standInNow } from '@/server/jobs/stand-in-now';
 import { recordReadings } from '@/server/runs/record-readings';
-import { readEveryCaution } from '../../tests/support/shop';
 import { ask, openWorkshop, person } from '../../tests/support/workshop';
 
 const kind = kindNamed('blended-braking');

@@ -1,5 +1,4 @@
-import { kindOfSheet } from '@/core/families';
-import { defaultWorkshopLimits } from '@/core/families';
+import { kindOfSheet, defaultWorkshopLimits } from '@/core/families';
 import { toleranceBand } from '@/core/pictures/tolerance-band';
 import { listSheets } from '@/data/unit-sheets';
 import { airNow, ambientNow } from './air-text';

@@ -19,7 +19,7 @@ export function eventsOf(results: readonly Pick<StepEvaluation, 'analyses'>[]): 
 }
 
 /** The log of a step that was kept last and counts; null where there is none, or its step has no time-line. */
-export function useKeptLog(view: JobView, stepId: string): KeptLog | null {
+export function keptLogOf(view: JobView, stepId: string): KeptLog | null {
   const kind = kindOfSheet(view.job.sheet);
   const step = kind && findStep(kind, stepId);
   const own = view.steps.find(({ id }) => id === stepId);

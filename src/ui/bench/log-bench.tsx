@@ -1,46 +1,33 @@
 'use client';
-import List from '@mui/material/List';
-import ListItem from '@mui/material/ListItem';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
-import { useColorScheme } from '@mui/material/styles';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
-import type { MappedColumn } from '@/core/formats/column-mapping';
 import { onwardFrom } from './onward';
-import { mappingQuestions, type MappingQuestion } from '@/core/formats/mapping-questions';
-import { isRowProblem } from '@/core/vocabulary/read-problem';
 import type { Site } from '@/core/formats/site-file';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
 import type { CautionId } from '@/core/vocabulary/caution-id';
 import { readProblemText } from '@/core/wording/read-problem-text';
-import { channelTitle } from '@/core/quantities/channels';
 import type { JobView } from '@/server/jobs/job-view';
-import { Chart } from '@/ui/charts/chart';
-import { TimelineView } from '@/ui/charts/timeline-view';
-import { timelineEvents } from '@/charts/timeline';
-import { chartTokens } from '@/charts/chart-colours';
-import { placeTitle } from '@/core/quantities/places';
-import { Choice } from '@/ui/parts/choice';
 import { Key } from '@/ui/parts/key';
-import { readFrame } from '@/core/traces/frame';
-import { growingFrom, type GrowingTrace } from '@/core/traces/trace';
 import { ask, send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
 import { BenchHead } from './bench-head';
-import { stepPicture } from '@/charts/step-picture';
-import { eventsOf, useKeptLog } from './kept-log';
+import { keptLogOf } from './kept-log';
 import { KeptTimeline } from './kept-timeline';
+import { asksFor, sizeOf } from './log-words';
+import { MappedLog } from './mapped-log';
 import { OtherAnswers } from './other-answers';
 import { CautionList } from './caution-list';
-import { MappingTable } from './mapping-table';
 import { ProblemList } from './problem-list';
 import { ShutNotice, useShut } from './shut-notice';
 import { StepList } from './step-list';
 import { StepResults } from './step-results';
 import { useBenchContext } from './use-bench-context';
 import { useKeyActions } from './use-key-actions';
+import { useLogPicture } from './use-log-picture';
+import { useLogQuestions } from './use-log-questions';
 import { useLogWorker } from './use-log-worker';
 import { WaysToFeed } from './ways-to-feed';
 import styles from './bench.module.css';
@@ -55,41 +42,13 @@ interface Props {
   readonly policy: DecisionPolicy;
 }
 
-/** What a step asks of a log, in a sentence. */
-function asksFor({ needs, uses }: MeasuredStep<unknown>['feeds']['log']): string {
-  const named = (channels: readonly string[]) => channels.map((channel) => channelTitle(channel).toLowerCase());
-  const used = `uses ${named(uses).join(', ')} where there`;
-  if (needs.length === 0) return `This step ${used}.`;
-  return `This step needs ${named(needs).join(' and ')}${uses.length > 0 ? `, and ${used}` : ''}.`;
-}
-
-const noSamples: GrowingTrace = { time: [], columns: {} };
-
-/** The thinned samples that the log worker sends. */
-function previewOf(bytes: ArrayBuffer): GrowingTrace {
-  const read = readFrame(new Uint8Array(bytes));
-  return read.kind === 'frame' ? growingFrom(read.frame.samples) : noSamples;
-}
-
-const questionWords: Readonly<Record<MappingQuestion['why'], (header: string) => string>> = {
-  'unit-unknown': (header) =>
-    `“${header}” names a unit that is not known here. Choose it below; as it stands the usual one is taken.`,
-  'scale-questioned': (header) => `“${header}” shows more than anything here has. Is its unit right?`,
-  'reference-open': (header) => `“${header}” makes sense as it is called, and as an absolute pressure. Which is it?`,
-  'remembered-misfits': (header) =>
-    `“${header}” looks otherwise in this file than in the last one: its unit, sign or reference has changed.`,
-};
-
-/** A column as it was when somebody said that it is so: mapped otherwise it is asked about again. */
-const answerOf = (file: string, mapped: MappedColumn, column: number) => `${file} ${column} ${JSON.stringify(mapped)}`;
-
 /** A step fed from a log file: columns guessed, shown over a preview, judged at once, remembered by the file's header. */
 export function LogBench({ view, step: stepId, site, date, air, policy }: Props) {
   const router = useRouter();
   const { person, units } = useShop();
-  const { mode } = useColorScheme();
-  const { kind, context } = useBenchContext(view, stepId, site, date);
-  const kept = useKeptLog(view, stepId);
+  const bench = useBenchContext(view, stepId, site, date);
+  const { kind, context } = bench;
+  const kept = keptLogOf(view, stepId);
   const [driving, setDriving] = useState(false);
   const step = kind.steps.find((each) => each.id === stepId) as MeasuredStep<unknown>;
   const setting = useMemo(
@@ -106,33 +65,14 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
   const log = useLogWorker(setting, step.feeds.log);
   const { state } = log;
   const [input, setInput] = useState<HTMLInputElement | null>(null);
-  /** Columns of a file that somebody has looked at again. */
-  const [answered, setAnswered] = useState<ReadonlySet<string>>(new Set());
   const [trouble, setTrouble] = useState('');
   const locked = useShut(view, stepId);
   const unread = step.cautions.filter((id) => !view.cautions.some((each) => each.caution === id));
   const onward = onwardFrom(view, stepId);
   const judged = state.kind === 'mapped' ? state.judged : null;
 
-  const mapped = state.kind === 'mapped';
-  // What it should be is drawn as soon as the columns are known; the log comes over it when it is judged.
-  const picture = useMemo(() => {
-    if (!mapped) return null;
-    return stepPicture({
-      kind,
-      step,
-      context,
-      samples: judged ? previewOf(judged.preview) : noSamples,
-      readings: {},
-      bands: step.feeds.live?.bands(context, {}) ?? {},
-      result: judged?.result ?? null,
-      running: false,
-      watched: null,
-      seconds: 0,
-      units,
-      tokens: chartTokens(mode),
-    });
-  }, [mapped, judged, kind, step, context, units, mode]);
+  const picture = useLogPicture(bench, step, state);
+  const questions = useLogQuestions(state);
 
   const attempt = async (work: () => Promise<void>) => {
     setTrouble('');
@@ -147,16 +87,6 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
       await send(`/api/jobs/${view.job.id}/cautions`, { cautions: unread, person });
       router.refresh();
     });
-  const questions =
-    state.kind === 'mapped'
-      ? mappingQuestions(
-          state.opened.headers,
-          state.mapping,
-          state.opened.guesses,
-          state.remembered,
-          state.judged?.questioned,
-        ).filter(({ column }) => !answered.has(answerOf(state.name, state.mapping[column], column)))
-      : [];
   /** The stand-in’s own log, brought as any other. */
   const takeStandIn = () =>
     attempt(async () => {
@@ -170,7 +100,7 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
     });
   const keep = () =>
     attempt(async () => {
-      if (questions.length > 0) throw new Error('Answer first what is asked about its columns.');
+      if (questions.open.length > 0) throw new Error('Answer first what is asked about its columns.');
       await log.keep({ jobId: view.job.id, step: stepId, person });
       router.push(onward.hrefOnceKept);
       router.refresh();
@@ -228,7 +158,7 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
           <StepResults result={kept.result} units={units} heading="The log that was kept" />
         ) : (
           <p className={styles.note}>
-            {mapped && state.problemCount === 0
+            {state.kind === 'mapped' && state.problemCount === 0
               ? 'Being judged …'
               : 'A CSV with a header row and a time column. It is read in this browser; nothing leaves the shop.'}
           </p>
@@ -266,7 +196,7 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
           }}
         />
         <div className={styles.spring} />
-        <p>{footLine()}</p>
+        <p>{sizeOf(state)}</p>
       </footer>
     </div>
   );
@@ -285,16 +215,6 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
       case 'mapped':
         return state.problemCount > 0 ? 'Some rows cannot be used' : 'Is this how its columns are meant?';
     }
-  }
-
-  function footLine(): string {
-    if (state.kind !== 'mapped') return '';
-    const { rows, headers, repeatedHeaders } = state.opened;
-    const again = repeatedHeaders > 0 ? `, its header ${repeatedHeaders} times more (left out)` : '';
-    const repeated =
-      state.judged && state.judged.repeatedTimes > 0 ? `, ${state.judged.repeatedTimes} repeat a time` : '';
-    const left = state.judged && state.judged.leftOut.length > 0 ? `, ${state.judged.leftOut.length} left out` : '';
-    return `${rows.toLocaleString('en')} rows, ${headers.length} columns${again}${repeated}${left}`;
   }
 
   function body() {
@@ -331,79 +251,7 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
       case 'unusable':
         return <ProblemList texts={state.problems.map(readProblemText)} />;
       case 'mapped':
-        return mappedBody(state);
+        return <MappedLog log={log} mapped={state} step={step} questions={questions} picture={picture} />;
     }
-  }
-
-  function mappedBody(mapped: Extract<typeof state, { kind: 'mapped' }>) {
-    return (
-      <div className={styles.mapped}>
-        {mapped.remembered && <p className={styles.note}>Understood as the last log with these headers.</p>}
-        {questions.length > 0 && (
-          <List className={styles.questions} aria-label="To be answered">
-            {questions.map(({ column, header, why }) => (
-              <ListItem key={column}>
-                {questionWords[why](header)}
-                <Button
-                  size="small"
-                  className={styles.answer}
-                  onClick={() =>
-                    setAnswered(new Set([...answered, answerOf(mapped.name, mapped.mapping[column], column)]))
-                  }
-                >
-                  it is so
-                </Button>
-              </ListItem>
-            ))}
-          </List>
-        )}
-        {step.feeds.log.named && (
-          <p className={styles.named}>
-            <label htmlFor="log-named">{channelTitle(step.feeds.log.named.channel)}</label>
-            <Choice
-              id="log-named"
-              value={mapped.said ?? ''}
-              onChange={(said) => log.judge(mapped.mapping, false, said)}
-            >
-              {mapped.said === null && <option value="">say which</option>}
-              {Object.keys(step.feeds.log.named.values).map((value) => (
-                <option key={value} value={value}>
-                  {placeTitle(value)}
-                </option>
-              ))}
-            </Choice>
-          </p>
-        )}
-        <MappingTable
-          headers={mapped.opened.headers}
-          mapping={mapped.mapping}
-          guesses={mapped.remembered ? null : mapped.opened.guesses}
-          onChange={log.judge}
-        />
-        {mapped.problemCount > 0 && (
-          <>
-            <ProblemList texts={mapped.problems.slice(0, 8).map(readProblemText)} />
-            {mapped.problemCount > 8 && <p>and {mapped.problemCount - 8} more.</p>}
-            {mapped.problems.every(isRowProblem) && (
-              <Button onClick={() => log.judge(mapped.mapping, true)}>
-                Leave {mapped.problemCount === 1 ? 'this row' : `these ${mapped.problemCount} rows`} out; it is recorded
-              </Button>
-            )}
-          </>
-        )}
-        {mapped.judged?.timeline ? (
-          <div className={styles.timeline}>
-            <TimelineView
-              first={mapped.judged.timeline}
-              look={log.look}
-              events={timelineEvents(eventsOf([mapped.judged.result]))}
-              units={units}
-            />
-          </div>
-        ) : (
-          picture && <Chart option={picture.option} text={picture.text} className={styles.chart} />
-        )}
-      </div>
-    );
   }
 }

@@ -5,9 +5,8 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import type { MappedColumn } from '@/core/formats/column-mapping';
 import { unitOfHeader, type GuessedColumn, type Inference } from '@/core/formats/guess-mapping';
-import { channels, findChannel } from '@/core/quantities/channels';
+import { channels, findChannel, channelTitle } from '@/core/quantities/channels';
 import { measurementUnits, unitOf } from '@/core/quantities/measurement-unit';
-import { channelTitle } from '@/core/quantities/channels';
 import { Choice } from '@/ui/parts/choice';
 import styles from './bench.module.css';
 

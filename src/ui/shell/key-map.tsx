@@ -32,6 +32,7 @@ const onTheBench: readonly [string, string][] = [
   ['R', 'Run the step again'],
   ['X', 'Throw a finished run away'],
   ['1 … 9', 'Look at that point'],
+  ['N P', 'Next or previous event of a drive'],
   ['Q W E', 'Say how the point looks, and on to the next'],
   ['Esc', 'Back to the job'],
 ];

@@ -1,9 +1,8 @@
 import { absent } from '../../procedure/analysis-result';
-import { evidence } from '../../procedure/evidence';
+import { evidence, noEvidence } from '../../procedure/evidence';
 import { answer, joinAnswers, type Question } from '../../procedure/question';
 import { expandedUncertainty } from '../../instruments/uncertainty';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import { noEvidence } from '../../procedure/evidence';
 import { closureChannels } from './drive';
 import { brakedStretches, frictionGain, stretchesNeeded, type BrakedStretch } from './friction-gain';
 import { asMeasured, closedLog, isUnread, type ClosedLog, type Context } from './read-log';

@@ -1,4 +1,4 @@
-import { readingComponents, type UncertaintyComponent } from '../../instruments/uncertainty';
+import { random, readingComponents, systematic, type UncertaintyComponent } from '../../instruments/uncertainty';
 import { absent, measured } from '../../procedure/analysis-result';
 import type { StepAnalysis } from '../../procedure/step-analysis';
 import type { TypedEntry, TypedField } from '../../procedure/typed-entry';
@@ -6,7 +6,6 @@ import { characteristicRow, characteristicTitle, type CharacteristicId } from '.
 import { shownAs } from '../../quantities/shown-as';
 import { plausibleRange } from '../../dials/plausible-range';
 import { watchStandard } from '../../dials/stopwatch';
-import { random, systematic } from '../../instruments/uncertainty';
 import type { Context, Measured } from './read-log';
 import type { BlendedUnit } from './geometry';
 import { ownGain, ownZero } from './sensor-doubt';

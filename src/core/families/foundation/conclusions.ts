@@ -1,14 +1,5 @@
-import type { Conclusion, InquiryStep } from '../../contract/plan';
-
-type Steps = ReadonlyMap<string, InquiryStep>;
-
-const failed = (steps: Steps, id: string) => steps.get(id)?.verdict === 'fail';
-const good = (steps: Steps, id: string) => {
-  const verdict = steps.get(id)?.verdict;
-  return verdict === 'pass' || verdict === 'recorded';
-};
-const finding = (steps: Steps, step: string, point: string, option = 'unfit') =>
-  steps.get(step)?.findings[point] === option;
+import { failed, found, good } from '../../contract/inquiry-says';
+import type { Conclusion } from '../../contract/plan';
 
 /** Steps that clear what sits behind the unit when all of them are good. */
 const all = [
@@ -37,7 +28,7 @@ const looked = (
   advice,
   faults: fault === undefined ? [] : [fault],
   step,
-  holds: (steps) => finding(steps, step, point),
+  holds: (steps) => found(steps, step, point, 'unfit'),
 });
 
 /** Where the inquiry ends, what is dangerous first; each with what is done next. */

@@ -1,18 +1,9 @@
-import type { Conclusion, InquiryStep } from '../../../contract/plan';
-
-type Steps = ReadonlyMap<string, InquiryStep>;
-
-const failed = (steps: Steps, id: string) => steps.get(id)?.verdict === 'fail';
-const good = (steps: Steps, id: string) => {
-  const verdict = steps.get(id)?.verdict;
-  return verdict === 'pass' || verdict === 'recorded';
-};
-const finding = (steps: Steps, step: string, point: string, option: string) =>
-  steps.get(step)?.findings[point] === option;
+import { failed, found, good, type InquirySteps } from '../../../contract/inquiry-says';
+import type { Conclusion } from '../../../contract/plan';
 
 /** Steps that clear the booster when all of them are good. */
 const boosterSteps = ['source-vacuum', 'check-valve', 'pedal-drop', 'reserve', 'reserve-soak', 'same-force-pair'];
-const boosterCleared = (steps: Steps) => boosterSteps.every((id) => good(steps, id));
+const boosterCleared = (steps: InquirySteps) => boosterSteps.every((id) => good(steps, id));
 
 const behind = (id: string, point: string, title: string, advice: string, fault: string): Conclusion => ({
   id,
@@ -20,7 +11,7 @@ const behind = (id: string, point: string, title: string, advice: string, fault:
   advice,
   faults: [fault],
   step: 'behind-the-booster',
-  holds: (steps) => finding(steps, 'behind-the-booster', point, 'found'),
+  holds: (steps) => found(steps, 'behind-the-booster', point, 'found'),
 });
 
 /**
@@ -63,7 +54,7 @@ export const hardPedalConclusions: readonly Conclusion[] = [
     advice: 'Good at idle, down while held: fit a proper vacuum hose and measure again.',
     faults: ['hose-collapsing', 'check-valve-blocked'],
     holds: (steps) =>
-      !idleFailed(steps) && (failed(steps, 'source-vacuum') || finding(steps, 'hose-look', 'vacuum-hose', 'unfit')),
+      !idleFailed(steps) && (failed(steps, 'source-vacuum') || found(steps, 'hose-look', 'vacuum-hose', 'unfit')),
   },
   {
     id: 'check-valve',
@@ -100,6 +91,6 @@ export const hardPedalConclusions: readonly Conclusion[] = [
   },
 ];
 
-function idleFailed(steps: Steps): boolean {
+function idleFailed(steps: InquirySteps): boolean {
   return steps.get('source-vacuum')?.failed.includes('idle-vacuum') ?? false;
 }

@@ -1,9 +1,8 @@
 import fc from 'fast-check';
 import { restControls } from '../../../physics/bench-controls';
-import { findFamily } from '../..';
+import { findFamily, defaultWorkshopLimits } from '../..';
 import { kindOf } from '../../../contract/family';
 import { checkSpec } from '../../../formats/unit-sheet';
-import { defaultWorkshopLimits } from '../..';
 import { runOutInput } from '../unit/control-valve';
 import { servoCylinderModel } from './model';
 import { servoCylinderPlant } from './plant';

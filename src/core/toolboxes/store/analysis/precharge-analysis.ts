@@ -1,6 +1,11 @@
 import { stuckProblem } from '../../../procedure/stuck-problem';
-import { readingComponents, random, scaleComponents, systematic } from '../../../instruments/uncertainty';
-import { expandedUncertainty } from '../../../instruments/uncertainty';
+import {
+  readingComponents,
+  random,
+  scaleComponents,
+  systematic,
+  expandedUncertainty,
+} from '../../../instruments/uncertainty';
 import { ownSamples } from '../../../traces/own-samples';
 import { movingMean, noiseOf } from '../../../traces/smoothing';
 import { findStuck, type Stuck } from '../../../traces/stuck';
