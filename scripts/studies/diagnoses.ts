@@ -329,13 +329,16 @@ const ofRig = (kind: AnyKind, plan: PlanId, writer: Writer): Units => {
 
 const ofOthers = (whole: WholeUnit): Units => {
   const kind = kindNamed(whole.family);
+  // What no step of a plan sees is a sound unit to it, whoever made it: without such units those that seem sound would be sound too often.
+  const unseen = unseenBy(kind, tableOf(kind, whole.plan)).filter((fault) => !whole.faults.includes(fault));
   return {
     kind,
     plan: whole.plan,
     contexts: [exampleBench(kind, whole.plan).context],
-    faults: whole.faults,
+    faults: [...whole.faults, ...unseen],
     testOn: (context) => (truth, seed) => {
-      const fault = truth.kind === 'fault' ? { fault: truth.fault, severe: (truth.severity - 0.2) / 0.8 } : null;
+      const told = truth.kind === 'fault' && !unseen.includes(truth.fault);
+      const fault = told ? { fault: truth.fault, severe: (truth.severity - 0.2) / 0.8 } : null;
       return testWholeUnit(whole, kind, context, { fault, seed });
     },
   };

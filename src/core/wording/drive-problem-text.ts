@@ -27,7 +27,7 @@ const lampTitles: Readonly<Record<LampChannel, string>> = {
 const percent = (share: number) => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`;
 const hertz = (rate: number) => `${Number(rate.toPrecision(2))} a second`;
 const times = (count: number) => (count === 1 ? 'once' : `${count} times`);
-const listed = (channels: readonly string[]) => channels.map((each) => channelTitle(each).toLowerCase()).join(', ');
+const listed = (channels: readonly string[]) => channels.map((each) => channelTitle(each).toLowerCase()).join('; ');
 
 function lamps(lit: readonly LampChannel[]): string {
   const names = lit.map((each) => lampTitles[each]);
@@ -49,7 +49,8 @@ export function driveProblemText(problem: DriveProblem, units: DisplayUnits): st
     case 'drive-left-out':
       return `${seconds(problem.seconds)} of ${seconds(problem.of)} are left out: something that is needed was not recorded then.`;
     case 'answer-delayed':
-      return `The brakes answer ${seconds(problem.seconds)} after the request; what they gave is brought forward by that.`;
+      // Told to a hundredth: that is how finely delays are tried.
+      return `The brakes answer ${problem.seconds.toFixed(2)} s after the request; what they gave is brought forward by that.`;
     case 'vehicle-sensors-assumed':
       return `The vehicle’s own sensors, taken to be good to 1 % and 50 kPa (the motor’s torque to 2 %): ${listed(problem.channels)}.`;
     case 'largest-request':

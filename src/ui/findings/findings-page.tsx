@@ -7,7 +7,7 @@ import Switch from '@mui/material/Switch';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { AnyKind } from '@/core/contract/kind';
+import { planOf, type AnyKind } from '@/core/contract/kind';
 import type { Ledger } from '@/core/diagnosis/ledger';
 import { beginsWith, type NextTest } from '@/core/diagnosis/next-test';
 import { kindOfSheet } from '@/core/families';
@@ -160,10 +160,12 @@ export function FindingsPage({ view }: { readonly view: JobView }) {
                 looked at before it is replaced.
               </p>
             </section>
-            <section className={jobStyles.panel}>
-              <h2>Order of the run sheet</h2>
-              <OrderSwitch view={view} />
-            </section>
+            {!planOf(kind, job.plan).oneLog && (
+              <section className={jobStyles.panel}>
+                <h2>Order of the run sheet</h2>
+                <OrderSwitch view={view} />
+              </section>
+            )}
           </aside>
         </div>
       )}

@@ -32,32 +32,37 @@ export function clockUnder(columns: readonly Samples[]): DriveClock {
 /** How a column runs between its own samples: straight, or held until the next. */
 export type Between = 'straight' | 'held';
 
+/** Two times that lie within this share of a step are one and the same. */
+const sameTime = 1e-6;
+
 /** Brings a column onto a clock; one pass over both. */
-export function onClock({ time, value }: Samples, clock: DriveClock, between: Between): Clocked {
+export function onClock(samples: Samples, clock: DriveClock, between: Between): Clocked {
+  const { time, value } = samples;
   const { start, step, count } = clock;
   const [out, known] = [new Float64Array(count), new Uint8Array(count)];
-  const bridge = longestBridged({ time });
-  const perStep = 1 / step;
-  const firstFrom = (t: number) => max(0, ceil((t - start) * perStep - 1e-6));
-  let next = time.length > 0 ? firstFrom(time[0]) : 0;
-  for (let at = 0; at + 1 < time.length; at++) {
-    const [from, until] = [time[at], time[at + 1]];
-    if (until - from > bridge) {
-      next = firstFrom(until);
-      continue;
+  if (time.length < 2) return { value: out, known };
+  const bridge = longestBridged(samples);
+  const [held, same, last] = [between === 'held', sameTime * step, time.length - 2];
+  // What is held ends where the next sample is; what runs straight meets it there.
+  const reaches = held ? -same : same;
+  let at = 0;
+  let from = time[0];
+  let until = time[1];
+  let slope = held ? 0 : (value[1] - value[0]) / (until - from);
+  let gap = until - from > bridge;
+  for (let next = max(0, ceil((from - start) / step - sameTime)); next < count; next++) {
+    const now = start + next * step;
+    while (at < last && now > until + (gap ? -same : reaches)) {
+      at++;
+      from = until;
+      until = time[at + 1];
+      gap = until - from > bridge;
+      if (!held) slope = (value[at + 1] - value[at]) / (until - from);
     }
-    // What is held ends where the next sample is; what runs straight meets it there.
-    const reached = (until - start) * perStep;
-    const last = min(
-      count - 1,
-      between === 'held' && at + 2 < time.length ? ceil(reached - 1e-6) - 1 : floor(reached + 1e-6),
-    );
-    if (next > last) continue;
-    const slope = between === 'held' ? 0 : (value[at + 1] - value[at]) / (until - from);
-    for (; next <= last; next++) {
-      out[next] = value[at] + slope * (start + next * step - from);
-      known[next] = 1;
-    }
+    if (now > until + same) break;
+    if (gap) continue;
+    out[next] = value[at] + slope * (now - from);
+    known[next] = 1;
   }
   return { value: out, known };
 }
@@ -81,17 +86,17 @@ export function windowMeans({ value, known }: Clocked, { step }: DriveClock, wid
   const count = value.length;
   const n = max(1, Math.round(width / step));
   const out = { value: new Float64Array(count), known: new Uint8Array(count) };
-  let [sum, unknown] = [0, 0];
+  let sum = 0;
+  let unknown = 0;
   for (let i = 0; i < count; i++) {
     sum += value[i];
     unknown += 1 - known[i];
-    if (i >= n) {
-      sum -= value[i - n];
-      unknown -= 1 - known[i - n];
-    }
     if (i < n - 1) continue;
-    out.value[i - n + 1] = sum / n;
-    out.known[i - n + 1] = unknown === 0 ? 1 : 0;
+    const first = i - n + 1;
+    out.value[first] = sum / n;
+    out.known[first] = unknown === 0 ? 1 : 0;
+    sum -= value[first];
+    unknown -= 1 - known[first];
   }
   return out;
 }

@@ -1,5 +1,6 @@
 import { ownSamples, scatterOf, type Samples } from '../../traces/own-samples';
 import { meanInterval } from '../../traces/time-mean';
+import { oncePerTrace } from '../../traces/once-per-trace';
 import { columnOf, type Trace } from '../../traces/trace';
 import type { BlendedUnit } from './geometry';
 import { clockUnder, onClock, stretchesOf, sumOf, windowMeans, type Clocked, type DriveClock } from './drive-clock';
@@ -64,18 +65,31 @@ export type DriveRead =
   | { readonly kind: 'still'; readonly channel: string }
   | { readonly kind: 'nobody-brakes' };
 
-/** Whether every row has a number of a column, at a time of its own. */
-function isWhole({ time }: Trace, column: Float64Array): boolean {
-  for (let i = 0; i < column.length; i++)
-    if (column[i] !== column[i] || (i > 0 && !(time[i] > time[i - 1]))) return false;
+/** Whether every row has a time of its own, later than the one before. */
+const timeRises = oncePerTrace(({ time }: Trace): boolean => {
+  for (let i = 1; i < time.length; i++) if (!(time[i] > time[i - 1])) return false;
   return true;
+});
+
+/** Whether every row has a number of a column, at a time of its own. */
+function isWhole(trace: Trace, column: Float64Array): boolean {
+  for (let i = 0; i < column.length; i++) if (column[i] !== column[i]) return false;
+  return timeRises(trace);
 }
 
-/** Own samples of a channel, sharing memory with the log where none is missing; null where the log has none. */
+const samplesKnown = new WeakMap<Trace, Map<string, Samples>>();
+
+/** Own samples of a channel, sharing memory with the log where none is missing; null where the log has none. Sought once in each log. */
 export function samplesOf(trace: Trace, channel: string): Samples | null {
+  const known = samplesKnown.get(trace) ?? new Map<string, Samples>();
+  samplesKnown.set(trace, known);
+  const before = known.get(channel);
+  if (before) return before;
   const column = columnOf(trace, channel);
   if (!column) return null;
-  return isWhole(trace, column) ? { time: trace.time, value: column } : ownSamples(trace, column);
+  const samples = isWhole(trace, column) ? { time: trace.time, value: column } : ownSamples(trace, column);
+  known.set(channel, samples);
+  return samples;
 }
 
 /** Friction torque to each pascal of each wheel, in the order of `wheelChannels`, N·m/Pa. */
@@ -143,11 +157,12 @@ const alive = 0.02;
 /** How far a column goes, highest less lowest; 0 of none. */
 export function rangeOf(value: Float64Array, counts?: Uint8Array): number {
   let [low, high] = [Infinity, -Infinity];
-  for (let i = 0; i < value.length; i++)
-    if (!counts || counts[i] === 1) {
-      low = Math.min(low, value[i]);
-      high = max(high, value[i]);
-    }
+  for (let i = 0; i < value.length; i++) {
+    if (counts && counts[i] === 0) continue;
+    const one = value[i];
+    if (one < low) low = one;
+    if (one > high) high = one;
+  }
   return high > low ? high - low : 0;
 }
 

@@ -25,10 +25,14 @@ interface Looked {
 function columnNotes(trace: Trace): AnalysisProblem[] {
   const [from, to] = [trace.time[0], trace.time[trace.time.length - 1]];
   const alike = new Map<string, { readonly channels: string[]; readonly rate: number; readonly gap: number }>();
+  // Channels without a hole share the log's own times.
+  const gaps = new Map<Float64Array, number>();
   for (const channel of Object.keys(trace.columns)) {
     const samples = findChannel(channel) && columnOf(trace, channel) ? samplesOf(trace, channel) : null;
     if (!samples || samples.time.length < 2) continue;
-    const [rate, gap] = [1 / meanInterval(samples), longestGap(samples, from, to)];
+    const rate = 1 / meanInterval(samples);
+    const gap = gaps.get(samples.time) ?? longestGap(samples, from, to);
+    gaps.set(samples.time, gap);
     const key = `${rate.toPrecision(2)} ${gap.toPrecision(2)}`;
     const group = alike.get(key) ?? { channels: [], rate, gap };
     group.channels.push(channel);
