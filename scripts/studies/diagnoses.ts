@@ -65,7 +65,7 @@ export interface PlanStudied {
 
 /** Geometries are drawn by other seeds than those of the tables. */
 const heldOut = 5000;
-const geometries = 4;
+const geometries = 12;
 
 /** Share of the steps that are left out, to see what a part of a plan tells. */
 const leftOut = 1 / 3;

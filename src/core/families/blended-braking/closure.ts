@@ -28,19 +28,21 @@ export function errorNoise(unit: BlendedUnit, { noise }: Drive): number {
   return hypot(noise.requested, noise.regen, ...noise.wheels.map((each, at) => each * perPascal[at]));
 }
 
-/** Mean of what an error comes to over the steps that are known, and that count where it says which. */
-function meanOf(
+/** Mean of an error and of its square over the steps that are known, and that count where it says which. */
+function momentsOf(
   { value, known }: Clocked,
-  of: (error: number) => number,
   counts: Uint8Array = known,
-): { readonly mean: number; readonly count: number } {
-  let [sum, count] = [0, 0];
-  for (let i = 0; i < value.length; i++)
-    if (known[i] === 1 && counts[i] === 1) {
-      sum += of(value[i]);
-      count++;
-    }
-  return { mean: sum / count, count };
+): { readonly mean: number; readonly square: number; readonly count: number } {
+  let sum = 0;
+  let squares = 0;
+  let count = 0;
+  for (let i = 0; i < value.length; i++) {
+    if (known[i] === 0 || counts[i] === 0) continue;
+    sum += value[i];
+    squares += value[i] * value[i];
+    count++;
+  }
+  return { mean: sum / count, square: squares / count, count };
 }
 
 /** Largest mean over a window, without its sign; the step that it begins at. */
@@ -62,19 +64,17 @@ export function closureOf(
   const counted = { ...drive, braking: counts };
   const found = closureError(counted, counts);
   const { error, delay } = found;
-  const { mean: bias, count } = meanOf(error, (each) => each);
+  const { mean: bias, square: withNoise, count } = momentsOf(error);
   const means = windowMeans(error, drive.clock, worstWindow);
   const at = worstOf(means);
   if (count === 0 || at < 0) return null;
   const noise = errorNoise(unit, drive);
   // Noise adds to the mean square by its own: what is left is the error's.
-  const square = max(0, meanOf(error, (each) => each * each).mean - noise * noise);
-  const rms = sqrt(square);
+  const rms = sqrt(max(0, withNoise - noise * noise));
   const shift = round(delay / drive.clock.step);
   const parts = (weigh: (step: number) => number) => sensorParts(doubt, takenBy(unit, drive, weigh, shift));
   const beside = [delay - delayStep, delay + delayStep].map((each) => errorAt(drive, max(0, each)));
-  const biases = beside.map((each) => meanOf(each, (value) => value, counts).mean);
-  const roots = beside.map((each) => sqrt(meanOf(each, (value) => value * value, counts).mean));
+  const moments = beside.map((each) => momentsOf(each, counts));
   const ofBias = parts((step) => (error.known[step] === 1 ? 1 / count : 0));
   const biasStandard = hypot(...ofBias.map(({ standard }) => standard));
   const own = (values: readonly number[]) => abs(values[1] - values[0]) / 2 / sqrt(3);
@@ -86,13 +86,17 @@ export function closureOf(
     beside,
     bias: {
       value: bias,
-      components: [random('noise', noise / sqrt(count)), systematic('timing', own(biases)), ...ofBias],
+      components: [
+        random('noise', noise / sqrt(count)),
+        systematic('timing', own(moments.map(({ mean }) => mean))),
+        ...ofBias,
+      ],
     },
     rms: {
       value: rms,
       components: [
         random('noise', noise / sqrt(count)),
-        systematic('timing', own(roots)),
+        systematic('timing', own(moments.map(({ square }) => sqrt(square)))),
         // The root moves with each error as much as it is alike to it; next to nothing, by as much as the bias may be off.
         ...(rms > biasStandard
           ? parts((step) => (error.known[step] === 1 ? error.value[step] / rms / count : 0))

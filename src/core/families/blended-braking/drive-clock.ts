@@ -71,14 +71,17 @@ export function onClock(samples: Samples, clock: DriveClock, between: Between): 
 export function sumOf(parts: readonly { readonly of: Clocked; readonly times: number }[], count: number): Clocked {
   const value = new Float64Array(count);
   const known = new Uint8Array(count).fill(1);
-  for (const { of, times } of parts) {
-    const [own, there] = [of.value, of.known];
-    for (let i = 0; i < count; i++) {
-      value[i] += times * own[i];
-      known[i] &= there[i];
-    }
-  }
+  for (const { of, times } of parts) addTo(value, known, of, times);
   return { value, known };
+}
+
+function addTo(value: Float64Array, known: Uint8Array, of: Clocked, times: number): void {
+  const own = of.value;
+  const there = of.known;
+  for (let i = 0; i < value.length; i++) {
+    value[i] += times * own[i];
+    known[i] &= there[i];
+  }
 }
 
 /** Means of a column over a window that begins at each step, `width` s long: known where all of it is. */

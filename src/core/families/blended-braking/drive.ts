@@ -26,6 +26,9 @@ const longestInterval = 0.12;
 /** Requests are judged by means over this, s: a spike is no request. */
 const requestWindow = 0.2;
 
+/** Of a drive of hours so many steps say which way a channel counts. */
+const stepsLookedAt = 100_000;
+
 /** Of a drive of hours so many samples say how noisy a channel is. */
 export const differencesLookedAt = 20_000;
 
@@ -103,6 +106,8 @@ function largestOf({ value, known }: Clocked): number {
   return largest;
 }
 
+const strideOver = (count: number) => max(1, Math.floor(count / stepsLookedAt));
+
 /** A request that goes down so clearly where the brakes go up is counted the other way. */
 const opposed = -0.2;
 
@@ -113,7 +118,8 @@ const opposed = -0.2;
 function requestTurned(requested: Clocked, friction: Clocked): boolean {
   let [n, x, y, xx, yy, xy] = [0, 0, 0, 0, 0, 0];
   let [highest, lowest] = [0, 0];
-  for (let i = 0; i < requested.value.length; i++) {
+  const stride = strideOver(requested.value.length);
+  for (let i = 0; i < requested.value.length; i += stride) {
     if (requested.known[i] === 0 || friction.known[i] === 0) continue;
     const [a, b] = [friction.value[i], requested.value[i]];
     n++;
@@ -132,7 +138,7 @@ function requestTurned(requested: Clocked, friction: Clocked): boolean {
 /** Whether the motor's torque is counted the other way: while somebody brakes, it is negative on the whole. */
 function countedTheOtherWay(requested: Clocked, regen: Clocked, floor: number): boolean {
   let sum = 0;
-  for (let i = 0; i < requested.value.length; i++)
+  for (let i = 0; i < requested.value.length; i += strideOver(requested.value.length))
     if (requested.known[i] === 1 && regen.known[i] === 1 && requested.value[i] > floor) sum += regen.value[i];
   return sum < 0;
 }

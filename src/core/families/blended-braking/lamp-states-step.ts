@@ -30,17 +30,18 @@ function litTogether(
   const samples = lamps.map((lamp) => samplesOf(trace, lamp)!);
   const clock = clockUnder(samples);
   const states = samples.map((each) => onClock(each, clock, 'held'));
-  const seconds = new Map<number, number>();
-  for (let i = 0; i < clock.count; i++) {
-    let set = 0;
-    states.forEach(({ value, known }, at) => {
-      if (known[i] === 1 && value[i] > 0.5) set |= 1 << at;
-    });
-    if (set > 0) seconds.set(set, (seconds.get(set) ?? 0) + clock.step);
-  }
-  return [...seconds]
-    .filter(([, lasted]) => lasted >= together)
-    .map(([set, lasted]) => [lamps.filter((_, at) => (set & (1 << at)) !== 0), lasted] as const)
+  // A bit a lamp: which of them were lit at every step, and how many steps each set of them lasted.
+  const sets = new Uint8Array(clock.count);
+  states.forEach(({ value, known }, at) => {
+    for (let i = 0; i < clock.count; i++) if (known[i] === 1 && value[i] > 0.5) sets[i] |= 1 << at;
+  });
+  const steps = new Uint32Array(1 << lamps.length);
+  for (let i = 0; i < clock.count; i++) steps[sets[i]]++;
+  return Array.from(
+    steps,
+    (count, set) => [lamps.filter((_, at) => (set & (1 << at)) !== 0), count * clock.step] as const,
+  )
+    .filter(([lit, lasted]) => lit.length > 0 && lasted >= together)
     .toSorted((a, b) => b[1] - a[1]);
 }
 
