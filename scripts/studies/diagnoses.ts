@@ -65,7 +65,8 @@ export interface PlanStudied {
 
 /** Geometries are drawn by other seeds than those of the tables. */
 const heldOut = 5000;
-const geometries = 12;
+/** Many sizes where there are many units; a look at a few units is no reason to draw so many. */
+const geometriesFor = (perFault: number) => (perFault < 2 ? 4 : 12);
 
 /** Share of the steps that are left out, to see what a part of a plan tells. */
 const leftOut = 1 / 3;
@@ -315,7 +316,7 @@ interface Units {
   readonly testOn: (context: StepContext<unknown>) => TestUnit;
 }
 
-const ofRig = (kind: AnyKind, plan: PlanId, writer: Writer): Units => {
+const ofRig = (kind: AnyKind, plan: PlanId, writer: Writer, geometries: number): Units => {
   const { steps } = kind.plans.find((each) => each.id === plan)!;
   return {
     kind,
@@ -344,9 +345,11 @@ const ofOthers = (whole: WholeUnit): Units => {
   };
 };
 
-function unitsBy(writer: StudyWriter): readonly (() => Units)[] {
+function unitsBy(writer: StudyWriter, perFault: number): readonly (() => Units)[] {
   if (writer === 'other-physics') return wholeUnits.map((whole) => () => ofOthers(whole));
-  return everyKind.flatMap((kind) => kind.plans.map((plan) => () => ofRig(kind, plan.id, writer)));
+  return everyKind.flatMap((kind) =>
+    kind.plans.map((plan) => () => ofRig(kind, plan.id, writer, geometriesFor(perFault))),
+  );
 }
 
 function study({ kind, plan, contexts, faults, testOn }: Units, writer: StudyWriter, perFault: number): PlanStudied {
@@ -379,7 +382,7 @@ function study({ kind, plan, contexts, faults, testOn }: Units, writer: StudyWri
   return { plan: name, unseen: unseenBy(kind, table), twins, units };
 }
 
-const [writer, perFault, from, every] = process.argv.slice(2);
-const by = writer as StudyWriter;
-const chosen = unitsBy(by).filter((_, at) => at % Number(every ?? 1) === Number(from ?? 0));
-process.stdout.write(JSON.stringify(chosen.map((units) => study(units(), by, Number(perFault)))));
+const [writer, units, from, every] = process.argv.slice(2);
+const [by, perFault] = [writer as StudyWriter, Number(units)];
+const chosen = unitsBy(by, perFault).filter((_, at) => at % Number(every ?? 1) === Number(from ?? 0));
+process.stdout.write(JSON.stringify(chosen.map((each) => study(each(), by, perFault))));
