@@ -36,6 +36,8 @@ export type DriveProblem =
   | { readonly code: 'too-few-stops'; readonly found: number; readonly needed: number }
   | { readonly code: 'stops-alike' }
   | { readonly code: 'gives-too-much'; readonly gain: number }
+  | { readonly code: 'friction-too-little'; readonly expanded: number }
+  | { readonly code: 'open-before-handover'; readonly torque: number }
   | { readonly code: 'speed-lost'; readonly times: number; readonly seconds: number }
   | { readonly code: 'rows-of-drive'; readonly rows: number; readonly seconds: number }
   | {
@@ -43,6 +45,8 @@ export type DriveProblem =
       readonly channels: readonly string[];
       readonly rate: number;
       readonly gap: number;
+      /** How many times the logger wrote each sample, one after another. */
+      readonly written: number;
     }
   /** A step cannot be answered from this log: it lacks these channels. */
   | { readonly code: 'log-lacks'; readonly title: string; readonly channels: readonly string[] }
@@ -89,6 +93,8 @@ const driveCodes: Readonly<Record<DriveProblem['code'], true>> = {
   'too-few-stops': true,
   'stops-alike': true,
   'gives-too-much': true,
+  'friction-too-little': true,
+  'open-before-handover': true,
   'speed-lost': true,
   'rows-of-drive': true,
   'column-rate': true,

@@ -83,12 +83,16 @@ export function driveProblemText(problem: DriveProblem, units: DisplayUnits): st
       return 'All stops are alike: what the friction brakes give follows from stops that differ.';
     case 'gives-too-much':
       return `Friction brakes give ${problem.gain.toFixed(2)} times what their pressures say: no lining does. Mass, areas, radii, or a column’s unit are wrong.`;
+    case 'friction-too-little':
+      return `Above the handover the friction brakes did too little in this log to tell what they give (± ${problem.expanded.toFixed(1)}): brake harder from speed, or with a full battery.`;
+    case 'open-before-handover':
+      return `In the second before one handover ${torque(problem.torque)} were missing already: a dip is told from that, so that one may hide behind it. What does not close above the handover comes first.`;
     case 'speed-lost':
       return `The speed fell away ${times(problem.times)}, for ${seconds(problem.seconds)} together; it is bridged.`;
     case 'rows-of-drive':
       return `${problem.rows.toLocaleString('en')} rows over ${seconds(problem.seconds)}.`;
     case 'column-rate':
-      return `${hertz(problem.rate)}, longest gap ${Number(problem.gap.toPrecision(2))} s: ${listed(problem.channels)}.`;
+      return `${hertz(problem.rate)}${problem.written > 1 ? ` (the logger wrote each ${times(problem.written)}; what it wrote again counts for nothing)` : ''}, longest gap ${Number(problem.gap.toPrecision(2))} s: ${listed(problem.channels)}.`;
     case 'log-lacks':
       return `${problem.title} cannot be told from this log: it has no ${listed(problem.channels)}.`;
     case 'lowest-while-braking':

@@ -1,7 +1,7 @@
 import { absent } from '../../procedure/analysis-result';
 import { evidence, noEvidence } from '../../procedure/evidence';
 import { answer, joinAnswers, type Question } from '../../procedure/question';
-import { expandedUncertainty } from '../../instruments/uncertainty';
+import { expandedUncertainty, type Estimate } from '../../instruments/uncertainty';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { closureChannels } from './drive';
 import { brakedStretches, frictionGain, stretchesNeeded, type BrakedStretch } from './friction-gain';
@@ -11,6 +11,16 @@ import { driveStep } from './step-parts';
 
 /** No lining gives so much more than its pressures say. */
 const mostGain = 1.4;
+
+/** A gain that is known no better tells nothing of linings. */
+const tellsNothing = 0.5;
+
+/** Why what a fit comes to is no gain; null where it may be one. */
+function unfitGain(gain: Estimate): AnalysisProblem | null {
+  const expanded = expandedUncertainty(gain);
+  if (gain.value - expanded > mostGain) return { code: 'gives-too-much', gain: gain.value };
+  return expanded > tellsNothing ? { code: 'friction-too-little', expanded } : null;
+}
 
 const torque: Question<Context, ClosedLog, ClosedLog> = {
   characteristics: ['closure-bias', 'closure-rms', 'closure-worst'],
@@ -51,9 +61,12 @@ const friction: Question<Context, Stops, Stops> = {
   comesTo: ({ read, stretches }) => {
     const gain = frictionGain(stretches, read.doubt);
     if (!gain) return { characteristics: [absent('friction-gain', { code: 'stops-alike' })], events: [], notes: [] };
-    const tooMuch: readonly AnalysisProblem[] =
-      gain.value - expandedUncertainty(gain) > mostGain ? [{ code: 'gives-too-much', gain: gain.value }] : [];
-    return { characteristics: [asMeasured('friction-gain', gain)], events: [], notes: [], doubts: tooMuch };
+    const unfit = unfitGain(gain);
+    return {
+      characteristics: [unfit ? absent('friction-gain', unfit) : asMeasured('friction-gain', gain)],
+      events: [],
+      notes: [],
+    };
   },
 };
 

@@ -1,3 +1,4 @@
+import { asGiven, timesWritten } from '../../traces/held-samples';
 import { ownSamples, scatterOf, type Samples } from '../../traces/own-samples';
 import { meanInterval } from '../../traces/time-mean';
 import { oncePerTrace } from '../../traces/once-per-trace';
@@ -80,17 +81,27 @@ function isWhole(trace: Trace, column: Float64Array): boolean {
   return timeRises(trace);
 }
 
-const samplesKnown = new WeakMap<Trace, Map<string, Samples>>();
+/** Samples of a channel of a drive, and how many times the logger wrote each of them. */
+export interface DriveSamples extends Samples {
+  readonly written: number;
+}
 
-/** Own samples of a channel, sharing memory with the log where none is missing; null where the log has none. Sought once in each log. */
-export function samplesOf(trace: Trace, channel: string): Samples | null {
-  const known = samplesKnown.get(trace) ?? new Map<string, Samples>();
+const samplesKnown = new WeakMap<Trace, Map<string, DriveSamples>>();
+
+/**
+ * What a channel's sensor gave, sharing memory with the log where all of it is that; null where the log has none. What a logger wrote
+ * again until the next sample came is no sample. Sought once in each log.
+ */
+export function samplesOf(trace: Trace, channel: string): DriveSamples | null {
+  const known = samplesKnown.get(trace) ?? new Map<string, DriveSamples>();
   samplesKnown.set(trace, known);
   const before = known.get(channel);
   if (before) return before;
   const column = columnOf(trace, channel);
   if (!column) return null;
-  const samples = isWhole(trace, column) ? { time: trace.time, value: column } : ownSamples(trace, column);
+  const recorded = isWhole(trace, column) ? { time: trace.time, value: column } : ownSamples(trace, column);
+  const written = timesWritten(recorded);
+  const samples = { ...(written > 1 ? asGiven(recorded, written) : recorded), written };
   known.set(channel, samples);
   return samples;
 }

@@ -18,6 +18,8 @@ const widerWindow = 0.2;
 export interface Handover {
   readonly at: number;
   readonly dip: Estimate;
+  /** What was missing in the second before it. */
+  readonly open: Estimate;
 }
 
 /** Steps between which the speed falls from `high` to `low` (m/s) without rising above the one again. */
@@ -99,7 +101,10 @@ export function handoversOf(
       const at = deepestIn(each, from, to, inDip);
       return at < 0 ? Number.NaN : each.means.value[at] - heldBefore(each, from, inBefore).mean;
     });
-    const range = [max(0, from - inBefore), best + inDip] as const;
+    const shift = round(delay / clock.step);
+    const beforeIt = [max(0, from - inBefore), from] as const;
+    const weighBefore = (step: number) => (error.known[step] === 1 ? 1 / count : 0);
+    const range = [beforeIt[0], best + inDip] as const;
     return [
       {
         at: clock.start + from * clock.step,
@@ -110,7 +115,14 @@ export function handoversOf(
             random('noise', noise * Math.SQRT2),
             systematic('timing', cut * max(0, own.means.value[best] - largestNear(wider, best, inDip))),
             systematic('timing', dips.some(Number.isNaN) ? 0 : abs(dips[1] - dips[0]) / 2 / sqrt(3)),
-            ...sensorParts(doubt, takenBy(unit, drive, weigh, round(delay / clock.step), range)),
+            ...sensorParts(doubt, takenBy(unit, drive, weigh, shift, range)),
+          ],
+        },
+        open: {
+          value: mean,
+          components: [
+            random('noise', errorNoise(unit, drive) / sqrt(count)),
+            ...sensorParts(doubt, takenBy(unit, drive, weighBefore, shift, beforeIt)),
           ],
         },
       },

@@ -24,7 +24,10 @@ interface Looked {
 /** What columns of a log are sampled at, and for how long they are silent: those that are alike together. */
 function columnNotes(trace: Trace): AnalysisProblem[] {
   const [from, to] = [trace.time[0], trace.time[trace.time.length - 1]];
-  const alike = new Map<string, { readonly channels: string[]; readonly rate: number; readonly gap: number }>();
+  const alike = new Map<
+    string,
+    { readonly channels: string[]; readonly rate: number; readonly gap: number; readonly written: number }
+  >();
   // Channels without a hole share the log's own times.
   const gaps = new Map<Float64Array, number>();
   for (const channel of Object.keys(trace.columns)) {
@@ -33,8 +36,9 @@ function columnNotes(trace: Trace): AnalysisProblem[] {
     const rate = 1 / meanInterval(samples);
     const gap = gaps.get(samples.time) ?? longestGap(samples, from, to);
     gaps.set(samples.time, gap);
-    const key = `${rate.toPrecision(2)} ${gap.toPrecision(2)}`;
-    const group = alike.get(key) ?? { channels: [], rate, gap };
+    const { written } = samples;
+    const key = `${rate.toPrecision(2)} ${gap.toPrecision(2)} ${written}`;
+    const group = alike.get(key) ?? { channels: [], rate, gap, written };
     group.channels.push(channel);
     alike.set(key, group);
   }

@@ -121,3 +121,49 @@ describe('order of the pressures', () => {
     expect(judged('pressure-order', one).verdict).toBe('fail');
   });
 });
+
+/** What a logger makes of a column that it asks for ten times a second and writes a hundred times. */
+const writtenAgain = (column: Float64Array, times: number) => column.map((_, i) => column[i - (i % times)]);
+
+describe('columns of which a logger writes every sample again', () => {
+  it('a pedal that is asked for five times a second is stamped on by nobody', () => {
+    const { verdict, absent } = judged(
+      'panic-events',
+      told((log) => ({ pedal_travel: writtenAgain(log.columns.pedal_travel, 10) })),
+    );
+    expect({ verdict, absent }).toEqual({ verdict: 'undecided', absent: ['panic-delay: panics-not-told'] });
+  });
+
+  it('a torque that is asked for five times a second is too slow to be closed', () => {
+    const { absent } = judged(
+      'closure',
+      told((log) => ({ regen_torque: writtenAgain(log.columns.regen_torque, 10) })),
+    );
+    expect(absent).toContain('closure-bias: column-too-slow');
+  });
+});
+
+describe('figures that hang on others', () => {
+  it('a handover before which torque is missing proves nothing of dips', () => {
+    // The motor’s torque in its own shaft’s newton metres: most of what it gave seems missing above the handover.
+    const { verdict, doubts } = judged(
+      'handover',
+      told((log) => ({ regen_torque: log.columns.regen_torque.map((each) => each / 9) })),
+    );
+    expect({ verdict, doubts }).toEqual({ verdict: 'undecided', doubts: ['open-before-handover'] });
+  });
+
+  it('friction that gives many times its pressures is no figure of linings', () => {
+    const { absent } = judged(
+      'closure',
+      told((log) =>
+        Object.fromEntries(
+          Object.entries(log.columns)
+            .filter(([channel]) => channel.startsWith('wheel_pressure'))
+            .map(([channel, column]) => [channel, column.map((each) => each / 6.9)]),
+        ),
+      ),
+    );
+    expect(absent).toContain('friction-gain: gives-too-much');
+  });
+});
