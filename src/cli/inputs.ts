@@ -6,8 +6,9 @@ import type { ActiveFault } from '@/core/physics/plant';
 import type { PlanId, StepContext } from '@/core/procedure/step-context';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
 import { decodeText } from '@/core/formats/decode-text';
-import { readBenchLog, type Assumption, type Referring } from '@/core/formats/bench-log';
+import { readBenchLog, standInSource, type Assumption, type Referring } from '@/core/formats/bench-log';
 import type { AnalysisProblem } from '@/core/vocabulary/analysis-problem';
+import { unnamedGauges } from '@/core/procedure/unnamed-gauges';
 import { suspectLog } from '@/core/diagnosis/suspect-log';
 import { displayUnits } from '@/core/wording/display';
 import { analysisProblemText } from '@/core/wording/problem-text';
@@ -162,7 +163,12 @@ export function logEvidence(
         `${file}: the header stands in it ${log.repeatedHeaders} times more; those rows are left out\n`,
       );
     const swapped = log.metadata.gauges === 'swapped';
-    const said = [...log.turned, ...suspectLog(kind, step, log.trace, referring.context)];
+    const suspected = suspectLog(kind, step, log.trace, referring.context);
+    const unnamed =
+      log.metadata.source === standInSource
+        ? []
+        : unnamedGauges(step, log.trace, referring.context, step.analyse(log.trace, referring.context));
+    const said = [...log.turned, ...suspected, ...unnamed];
     for (const each of said) process.stderr.write(`${file}: ${analysisProblemText(each, displayUnits('kpa'))}\n`);
     const entry = byStep.get(step.id) ?? { traces: [], swapped, said: [] };
     entry.said.push(...said);

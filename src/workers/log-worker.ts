@@ -14,6 +14,7 @@ import { answeredBy } from '@/core/contract/one-log';
 import { timelinePart } from '@/core/pictures/timeline-window';
 import { pictureOf, type TimelineLane } from '@/core/procedure/picture';
 import { evaluateStep, type JudgedStep, type StepEvaluation } from '@/core/judging/evaluate-unit';
+import { unnamedGauges } from '@/core/procedure/unnamed-gauges';
 import { suspectLog } from '@/core/diagnosis/suspect-log';
 import { saying } from '@/core/procedure/question';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
@@ -51,6 +52,8 @@ const previewPoints = 700;
 const partSamples = 12_000;
 /** Problems that are listed; all are counted. */
 const listedProblems = 50;
+
+const isStandIn = ({ metadata }: RawLog) => metadata.source === standInSource;
 
 async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<void> {
   const family = findFamily(request.job.sheet.family);
@@ -91,7 +94,7 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
     guesses.map((guess) => guess.mapped),
   );
   const { headers, rows, repeatedHeaders, metadata } = read.value;
-  const standIn = metadata.source === standInSource;
+  const standIn = isStandIn(read.value);
   say({
     kind: 'opened',
     headers,
@@ -120,7 +123,10 @@ function judge({ mapping, leaveOut, said }: Extract<LogRequest, { kind: 'judge' 
   }
   trace = mapped.value.trace;
   const analysis = step.analyse(trace, context);
-  const suspected = suspectLog(kind, step, trace, context);
+  const suspected = [
+    ...suspectLog(kind, step, trace, context),
+    ...(isStandIn(opened.raw) ? [] : unnamedGauges(step, trace, context, analysis)),
+  ];
   const result = evaluateStep(kind, step, [{ analysed: () => saying(analysis, suspected) }], { context, policy });
   const { leftOut, repeatedTimes } = mapped.value;
   const questioned = questionedChannels(trace, context.ambient.pressure);

@@ -11,9 +11,9 @@ const full = process.env.STUDY_SIZE === 'full';
 /** How many of every fault are tested (less than one: that share of the faults), of every how many plans, on how many processes. */
 const sizes = full
   ? {
-      rig: { ofEachFault: 6, every: 2, processes: 2 },
-      another: { ofEachFault: 0.5, every: 2, processes: 2 },
-      'other-physics': { ofEachFault: 12, every: 2, processes: 2 },
+      rig: { ofEachFault: 4, every: 2, processes: 2 },
+      another: { ofEachFault: 0.3, every: 2, processes: 2 },
+      'other-physics': { ofEachFault: 6, every: 2, processes: 2 },
     }
   : {
       rig: { ofEachFault: 0.3, every: 5, processes: 2 },

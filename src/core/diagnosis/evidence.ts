@@ -45,8 +45,9 @@ const recordedDoubt = 0.15;
  */
 const windowShare = 0.25;
 
-function setAnywhereIn({ low, high }: Limit): number {
-  return low === null || high === null ? 0 : (windowShare * (high - low)) / 2;
+function setAnywhereIn({ low, high, window }: Limit): number {
+  const [from, to] = window ?? [low, high];
+  return from === null || to === null ? 0 : (windowShare * (to - from)) / 2;
 }
 
 function asRecorded(seen: Seen): Seen {

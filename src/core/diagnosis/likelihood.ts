@@ -188,6 +188,12 @@ function compared({ measured, table, slipped, sharedColumns }: LaidOut, { cells,
   return { off, variance, slipped: slippedHere, chance, columns: [...sharedColumns, ...byStep.values()] };
 }
 
+/** A figure that was not reached at one place is reached at one this much further on two times in three. */
+const reachedSoon = 0.5;
+
+/** Chance that what the table’s units did not reach is not reached `further` on either; certain where less was tried than by them. */
+const stillBeyond = (further: number, spread: number) => exp(-max(0, further - spread) / reachedSoon);
+
 /** A figure that is only known to lie beyond something: the fault makes it so, or its value lies there. */
 function addBounds(laid: LaidOut, cells: readonly Cell[], byFinding: Float64Array): void {
   for (const { figure, seen } of laid.bounded) {
@@ -196,7 +202,8 @@ function addBounds(laid: LaidOut, cells: readonly Cell[], byFinding: Float64Arra
     const { measure } = laid.table.figures[figure];
     const spread = hypot(seen.standard, cell.spread, modelDoubt[measure]);
     const beyond = seen.kind === 'above' ? below((cell.at - seen.at) / spread) : below((seen.at - cell.at) / spread);
-    const chance = max(cell[seen.kind], cell.measured * beyond);
+    const further = seen.kind === 'above' ? seen.at - cell.at : cell.at - seen.at;
+    const chance = max(cell[seen.kind] * stillBeyond(further, spread), cell.measured * beyond);
     byFinding[findingAt(laid, figure)] += log(smoothed(chance));
   }
 }

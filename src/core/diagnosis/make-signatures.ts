@@ -5,6 +5,7 @@ import { evaluateUnit, methodVersion, type UnitEvaluation } from '../judging/eva
 import type { StepContext } from '../procedure/step-context';
 import type { StepDefinition } from '../procedure/step-definition';
 import { observe } from '../rig/observe';
+import { characteristicRow } from '../quantities/characteristics';
 import { inProportion, limitOf, measureOf, scaleOf, seenOf, type Measure, type Seen } from './figure';
 import { soundTruth } from './sound-truth';
 import type { Cell, FaultSignature, FigureSignature, SignatureTable } from './signature-table';
@@ -63,7 +64,8 @@ function shownBy(
         truth: truthOf(truth, step.step, judged.id),
       });
       const key = keyOf(step.step, found.id);
-      const measure = measures ? (measures.get(key) ?? null) : measureOf(limit, known);
+      const speaks = characteristicRow(found.id).repeats === undefined;
+      const measure = measures ? (measures.get(key) ?? null) : speaks ? measureOf(limit, known) : null;
       const scale = measure && scaleOf(measure, limit, known);
       const seen: Seen | null =
         found.kind === 'absent' ? { kind: 'absent' } : scale ? seenOf(found, scale, limit?.standard) : null;

@@ -17,6 +17,8 @@ export interface Limit {
   /** Standard uncertainty of the limit itself (it may depend on a measured vacuum). */
   readonly standard: number;
   readonly source: LimitSource;
+  /** Where a sound unit may lie, where that is less than what is allowed: what is set by hand lies anywhere in it. */
+  readonly window?: readonly [number, number];
   /** Low limit of the stricter school: a pass short of it is marginal. */
   readonly stricterLow?: number;
   /** The limit as it is written for sea level, where it was restated for today's air. */

@@ -93,6 +93,8 @@ export interface StepAnalysis {
   readonly restVacuum?: number;
   /** Pedal force that two pushes were held at, N: what their pressures are held against follows from it. */
   readonly pedalForce?: number;
+  /** Pressure at the front axle while both were read, Pa gauge: what one is over the other follows from it. */
+  readonly frontPressure?: number;
   /** Largest torque that was requested in a drive, N·m: what limits are shares of. */
   readonly largestRequest?: number;
   /** Whole settled cycles of a pump, by circuit: run and rest (s). */

@@ -38,4 +38,6 @@ export interface CharacteristicRow {
   readonly openName?: string;
   /** A time that a leak takes: twice the leak halves it, so that what is wrong is in proportion to one over it. */
   readonly inverse?: true;
+  /** It follows from other figures of its step and from how somebody did it: said, but no finding of its own. */
+  readonly repeats?: true;
 }

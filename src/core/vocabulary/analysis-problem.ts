@@ -74,6 +74,7 @@ export type AnalysisProblem =
   | { readonly code: 'stepped-in-rest'; readonly channel: string; readonly by: number }
   | { readonly code: 'line-in-rise'; readonly channel: string; readonly seconds: number }
   | { readonly code: 'dials-assumed'; readonly channels: readonly string[] }
+  | { readonly code: 'gauges-assumed'; readonly channels: readonly string[] }
   | { readonly code: 'lag-taken-off'; readonly channel: string; readonly lag: number }
   | { readonly code: 'lag-not-known'; readonly channel: string; readonly allowed: number }
   /** Beyond a place of the lever the output no longer moves although it must. */

@@ -1,6 +1,9 @@
 /** What a trace of what sits behind the unit could not tell, or what was noticed in it. Facts are Pa, m/s2. */
 export type FoundationProblem =
   | { readonly code: 'nothing-assisted' }
+  | { readonly code: 'lamp-lit-for-another' }
+  | { readonly code: 'behind-from-the-start'; readonly slope: number }
+  | { readonly code: 'neither-line'; readonly off: number }
   | { readonly code: 'engine-not-stopped' }
   | { readonly code: 'engine-not-recorded' }
   | { readonly code: 'no-split'; readonly reached: number }
@@ -13,6 +16,9 @@ export type FoundationProblem =
 
 const foundationCodes: Readonly<Record<FoundationProblem['code'], true>> = {
   'nothing-assisted': true,
+  'lamp-lit-for-another': true,
+  'behind-from-the-start': true,
+  'neither-line': true,
   'engine-not-stopped': true,
   'engine-not-recorded': true,
   'no-split': true,

@@ -6,6 +6,12 @@ export function foundationProblemText(problem: FoundationProblem, units: Display
   switch (problem.code) {
     case 'nothing-assisted':
       return 'Both pushes made about the same pressure: nothing helped the foot at either of them.';
+    case 'behind-from-the-start':
+      return `The rear falls behind from the start (slope ${problem.slope.toFixed(2)}): where it should begin to cannot be told.`;
+    case 'neither-line':
+      return `Rear over front is neither one straight line nor two (up to ${withUnit(problem.off, 'gauge', units)} off): pressed too quickly, written too seldom, or the rear comes late. Press more slowly; if it stays so, look at the hoses.`;
+    case 'lamp-lit-for-another':
+      return 'The red lamp is lit although both axles are pressed: something else lights it. “Red lamp” finds what.';
     case 'engine-not-stopped':
       return 'The engine ran at every push: one without it is the half of the pair that the foot makes alone.';
     case 'engine-not-recorded':

@@ -170,6 +170,8 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `The rise of ${channelTitle(problem.channel).toLowerCase()} is at most this: a long line to its gauge may make up to ${problem.seconds.toFixed(1)} s of it. Enter the gauge's lag on its instrument to know better.`;
     case 'dials-assumed':
       return `No instrument is named for ${problem.channels.map((channel) => channelTitle(channel).toLowerCase()).join(', ')}: what was read there counts as off an ordinary dial, 2 % of the reading. Mount the gauge that was read, and it counts as what it is.`;
+    case 'gauges-assumed':
+      return `No instrument is named for ${problem.channels.map((channel) => channelTitle(channel).toLowerCase()).join('; ')}: this log’s figures are taken to be as good as the stand-in’s own gauges. Mount the gauge that wrote them, and they count as what they are.`;
     case 'lag-taken-off':
       return `${channelTitle(problem.channel)} reads ${Math.abs(problem.lag).toFixed(2)} s ${problem.lag > 0 ? 'later' : 'earlier'} than the lever: that was taken off.`;
     case 'lag-not-known':

@@ -4,6 +4,7 @@ import { standInSource, writeBenchLog } from '@/core/formats/bench-log';
 import { simulateStep, type StandInSetting } from '@/core/rig/run-step';
 import { ledgerOf, type Ledger, type LedgerAsked } from '@/core/diagnosis/ledger';
 import { readSignatures } from '../diagnosis/signature-file';
+import { unnamedGauges } from '@/core/procedure/unnamed-gauges';
 import { suspectLog } from '@/core/diagnosis/suspect-log';
 import { fitSeverity, type SeverityFit } from '@/core/diagnosis/fit-severity';
 import { analysisOf, type StepEvaluation } from '@/core/judging/evaluate-unit';
@@ -152,11 +153,14 @@ export const tasks = {
     const step = judgedStepOf(kind, stepId);
     const context = { ...given, unit };
     const trace = await traceOf(job, run);
-    const suspicious = run.context.source === 'log file' && step.kind === 'measured';
-    return withCutSaid(
-      analysisOf(step, suspicious ? { trace, said: suspectLog(kind, step, trace, context) } : { trace }, context),
-      run,
-    );
+    if (run.context.source !== 'log file' || step.kind !== 'measured')
+      return withCutSaid(analysisOf(step, { trace }, context), run);
+    const analysis = analysisOf(step, { trace }, context);
+    const said = [
+      ...suspectLog(kind, step, trace, context),
+      ...(run.context.standIn ? [] : unnamedGauges(step, trace, context, analysis)),
+    ];
+    return { ...analysis, notes: [...said, ...analysis.notes] };
   },
 
   /** What may be the matter with a unit, and what to do next. */

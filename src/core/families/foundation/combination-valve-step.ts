@@ -6,6 +6,7 @@ import type { Characteristic } from '../../procedure/step-analysis';
 import { columnOf, meanOf, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { heldPressure, heldPushes, restOf, type HeldPush } from './held-pushes';
+import { axleRatioWindow, soundAxleRatio } from './rear-window';
 import { engineOn, firmFoot, pedal, pressAndHold, startEngine, type Context, type Measured } from './step-parts';
 
 const axles = ['front_pressure', 'rear_pressure'] as const;
@@ -60,10 +61,17 @@ const question: Question<Context, Pushed, Pushed> = {
     return {
       characteristics: [unproved ? absent('axle-ratio', unproved) : ratioOf(low, high)],
       events: [],
-      notes: told ? [] : [{ code: 'one-axle-alone', lamp: found.lamp === true }],
+      notes: notesOf(found.lamp, told),
+      frontPressure: pressures[axles.indexOf('front_pressure')].value,
     };
   },
 };
+
+/** What a lamp says beside both axles: a lit one that they do not explain has another cause. */
+function notesOf(lamp: boolean | null, told: boolean): readonly AnalysisProblem[] {
+  if (!told) return [{ code: 'one-axle-alone', lamp: lamp === true }];
+  return lamp === true ? [{ code: 'lamp-lit-for-another' }] : [];
+}
 
 /** One axle over the other; of one that its gauge cannot tell from nothing, at least so much. */
 function ratioOf(low: Estimate, high: Estimate): Characteristic {
@@ -108,14 +116,15 @@ export const combinationValve: Measured = {
     },
   },
   analyse: (trace, context) => answer(question, trace, context),
-  limits: (_analysis, { workshopLimits }) => [
+  limits: ({ frontPressure }, { unit, workshopLimits }) => [
     {
       characteristic: 'axle-ratio',
       low: null,
       high: workshopLimits.axleRatio,
-      expected: null,
+      expected: frontPressure === undefined ? null : soundAxleRatio(unit, frontPressure),
       standard: 0,
       source: { kind: 'workshop', key: 'axleRatio' },
+      ...(frontPressure === undefined ? {} : { window: axleRatioWindow(unit, frontPressure) }),
     },
   ],
   pictures: [{ kind: 'over-time', channels: ['front_pressure', 'rear_pressure', pedal] }],

@@ -1,4 +1,3 @@
-import { rearPressure } from '../../calculators/brake-force';
 import { fitLine } from '../../fitting/line';
 import { binByX, fitSegments } from '../../fitting/segments';
 import { differenceComponents, random, systematic, type UncertaintyComponent } from '../../instruments/uncertainty';
@@ -7,11 +6,13 @@ import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } fro
 import { around, type Limit } from '../../procedure/limit';
 import { plainCurve } from '../../procedure/picture';
 import { answer, type Question } from '../../procedure/question';
-import type { StepAnalysis } from '../../procedure/step-analysis';
+import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
 import { findPull, isPull } from '../../traces/pull';
 import { together } from '../../traces/together';
 import { columnOf, meanOf, type Trace } from '../../traces/trace';
+import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import type { FoundationUnit } from './geometry';
+import { rearWindow } from './rear-window';
 import { assistedFoot, engineOn, pedal, startEngine, type Context, type Measured } from './step-parts';
 
 const { hypot, max, sqrt } = Math;
@@ -31,6 +32,8 @@ const beyondSplit = 2.1;
 const behind = 0.04;
 /** How far off one to one the rear is drawn below the joint. */
 const oneToOne = 0.05;
+/** What leaves a line by more than this share of the front's peak is not straight. */
+const straight = 0.03;
 /** A rear that moves by less than this share of the front's is not known to be alive. */
 const alive = 0.01;
 
@@ -117,15 +120,36 @@ function linesOf({ front, rear, peak, rate }: Evidence<Pressed>, context: Contex
       notes: [],
     };
   }
+  return oneLine(data, peak, ofFront, slope);
+}
+
+/** What is straight all the way has no split in it, or is behind all the way; what is not straight is neither. */
+function oneLine(
+  data: ReturnType<typeof binByX>,
+  peak: number,
+  ofFront: ReturnType<typeof gaugeParts>['ofFront'],
+  slope: (id: (typeof ids)[number], value: number, variance: number) => Characteristic,
+): StepAnalysis {
   const line = fitLine(data.x, data.y, { weights: data.weight });
-  const problem = { code: 'no-split', reached: peak } as const;
+  const none = (problem: AnalysisProblem) => ({
+    characteristics: ids.map((id) => absent(id, problem)),
+    events: [],
+    notes: [],
+  });
+  if (line.termination !== 'converged') return none({ code: 'fit-failed', termination: line.termination });
+  const off = Array.from(data.x, (x, at) => Math.abs(data.y[at] - line.intercept - line.slope * x));
+  if (max(...off) > straight * peak) return none({ code: 'neither-line', off: max(...off) });
+  const behindAll = line.slope < gentler;
+  const problem: AnalysisProblem = behindAll
+    ? { code: 'behind-from-the-start', slope: line.slope }
+    : { code: 'no-split', reached: peak };
   return {
     characteristics: [
-      beyond('split-pressure', 'above', { value: peak, components: ofFront(peak) }, problem),
+      behindAll
+        ? absent('split-pressure', problem)
+        : beyond('split-pressure', 'above', { value: peak, components: ofFront(peak) }, problem),
       absent('rear-slope', problem),
-      line.termination === 'converged'
-        ? slope('lower-slope', line.slope, line.slopeVariance)
-        : absent('lower-slope', { code: 'fit-failed', termination: line.termination }),
+      slope('lower-slope', line.slope, line.slopeVariance),
     ],
     events: [],
     notes: [],
@@ -181,18 +205,7 @@ export const proportioningCurve = plainCurve<FoundationUnit>({
   outputs: ['rear_pressure'],
   inputEnd: pressTo,
   band: (unit, front) => {
-    const { proportioning: valve } = unit.vehicle;
-    const rear = rearPressure(unit.vehicle, front);
-    if (!valve) return [rear * (1 - oneToOne), rear * (1 + oneToOne)];
-    const [low, high] = [1 - unit.splitTolerance, 1 + unit.splitTolerance].map((share, at) =>
-      rearPressure(
-        {
-          ...unit.vehicle,
-          proportioning: { split: valve.split * share, slope: valve.slope + (at === 0 ? -1 : 1) * unit.slopeTolerance },
-        },
-        front,
-      ),
-    );
+    const [low, high] = rearWindow(unit, front);
     return [low * (1 - oneToOne), high * (1 + oneToOne)];
   },
 });

@@ -41,6 +41,7 @@ export const foundationFamilyRows = {
       title: 'Pressure with assist',
       unit: 'kPa',
       as: 'gauge',
+      repeats: true,
       dial: { kind: 'difference', channel: 'master_pressure' },
     },
     'split-pressure': {
