@@ -45,9 +45,10 @@ const recordedDoubt = 0.15;
  */
 const windowShare = 0.25;
 
-function setAnywhereIn({ low, high, window }: Limit): number {
-  const [from, to] = window ?? [low, high];
-  return from === null || to === null ? 0 : (windowShare * (to - from)) / 2;
+function setAnywhereIn({ low, high, window, expected }: Limit): number {
+  // What is known to lie anywhere in a window is even over it, and as far from what is expected as its further end.
+  if (window && expected !== null) return Math.max(window[1] - expected, expected - window[0]) / Math.sqrt(3);
+  return low === null || high === null ? 0 : (windowShare * (high - low)) / 2;
 }
 
 function asRecorded(seen: Seen): Seen {

@@ -1,15 +1,20 @@
 import fc from 'fast-check';
 import { dice, goodGauge, writeLog, type Signal } from '../../../../tests/support/second-writer/logger';
+import { tableOf } from '../../../../tests/support/tables';
 import { standInUnit, valueOf } from '../../../../tests/support/stand-in-unit';
-import { pressureOfFoot } from '../../calculators/brake-force';
+import { pressureOfFoot, rearPressure } from '../../calculators/brake-force';
+import { evidenceOf } from '../../diagnosis/evidence';
+import { hypothesisId } from '../../diagnosis/hypothesis';
+import { rank } from '../../diagnosis/rank';
 import { concludeInquiry } from '../../judging/conclude-inquiry';
-import { evaluateStep } from '../../judging/evaluate-unit';
+import { evaluateStep, type StepEvaluation } from '../../judging/evaluate-unit';
 import { planOf } from '../../contract/kind';
 import { expandedUncertainty } from '../../instruments/uncertainty';
 import { estimateOf } from '../../procedure/analysis-result';
 import { makeTrace, type Trace } from '../../traces/trace';
 import { bleedPlan } from './bleed-plan';
 import type { FoundationUnit } from './geometry';
+import { rearWindow } from './rear-window';
 import { foundationSchema } from './sheet';
 
 const minibus = standInUnit<FoundationUnit>('foundation', 'vehicle');
@@ -73,6 +78,43 @@ describe('rear against front, as others log it', () => {
   });
 });
 
+describe('rear over front that is no valve’s line', () => {
+  /** Pressed in so many seconds, the rear coming so much later, s. */
+  const log = (seconds: number, lag: number, rear: (front: number) => number) => {
+    const time = Float64Array.from({ length: 1600 }, (_, i) => i / 100);
+    const front = time.map((t) => 8e6 * Math.max(0, Math.min(1, (t - 1) / seconds)));
+    let behind = 0;
+    const late = front.map((p) => (behind += ((rear(p) - behind) * 0.01) / (lag + 0.01)));
+    return judgedAs('proportioning', makeTrace(time, { front_pressure: front, rear_pressure: late }));
+  };
+  const sound = (p: number) => rearPressure(minibus.unit.vehicle, p);
+
+  it('a rear that comes late at a quick push is no shifted valve', () => {
+    expect(log(8, 0.005, sound).verdict).toBe('pass');
+    const quick = log(0.8, 0.3, sound);
+    expect(quick.verdict).toBe('undecided');
+    expect(valueOf(quick, 'lower-slope')).toBe('neither-line');
+  });
+
+  it('a valve that holds back from the start fails by its slope, and has no split to name', () => {
+    const found = log(8, 0.005, (p) => 0.5 * p);
+    expect(found.verdict).toBe('fail');
+    expect(estimateOf(found, 'lower-slope')!.value).toBeCloseTo(0.5, 2);
+    expect(valueOf(found, 'split-pressure')).toBe('behind-from-the-start');
+  });
+
+  it('a valve that never holds back is no bypass of the master cylinder', () => {
+    const found = log(8, 0.005, (p) => p);
+    expect(found.verdict).toBe('fail');
+    const table = tableOf(minibus.kind, context.plan);
+    const evidence = evidenceOf(minibus.kind, table, [found.evaluation], context, []);
+    const bypass = rank(minibus.kind, table, evidence).ranked.find(
+      ({ hypothesis }) => hypothesisId(hypothesis) === 'master-cylinder-bypass',
+    );
+    expect(bypass!.probability).toBeLessThan(0.5);
+  });
+});
+
 type Two = readonly [number, number];
 
 /** Two pushes that were held, by somebody's own logger; `engine` says whether it ran at each, where that was logged. */
@@ -95,8 +137,16 @@ function pair(forces: Two, pressures: Two, engine: Two | null = null) {
 function judgedAs(id: string, log: Trace) {
   const step = measuredStep(id);
   const analysis = step.analyse(log, context);
-  const { verdict } = evaluateStep(minibus.kind, step, [{ analysed: () => analysis }], { context, policy: 'guarded' });
-  return { ...analysis, verdict };
+  const given = [{ analysed: () => analysis }];
+  const evaluation = evaluateStep(minibus.kind, step, given, { context, policy: 'guarded' });
+  return { ...analysis, verdict: evaluation.verdict, evaluation };
+}
+
+/** What is likeliest the matter by one step alone. */
+function firstOf(step: StepEvaluation): string {
+  const { kind } = minibus;
+  const table = tableOf(kind, context.plan);
+  return hypothesisId(rank(kind, table, evidenceOf(kind, table, [step], context, [])).ranked[0].hypothesis);
 }
 
 describe('pressure without and with assist', () => {
@@ -170,6 +220,29 @@ describe('both axles at one push', () => {
 
   it('two axles together pass', () => {
     expect(push(5e6, 3e6, 0).verdict).toBe('pass');
+  });
+
+  it('two axles together under a lit lamp pass, and the lamp is said to have another cause', () => {
+    const { verdict, notes } = push(5e6, 3e6, 1);
+    expect(verdict).toBe('pass');
+    expect(notes.map(({ code }) => code)).toContain('lamp-lit-for-another');
+  });
+
+  it('however hard somebody pushed, a valve within its tolerances accuses nobody', () => {
+    const { unit } = minibus;
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1e6, max: 12e6, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (front, within) => {
+          const [low, high] = rearWindow(unit, front);
+          expect(low).toBeLessThanOrEqual(rearPressure(unit.vehicle, front));
+          expect(high).toBeGreaterThanOrEqual(rearPressure(unit.vehicle, front));
+          expect(firstOf(push(front, low + within * (high - low), 0).evaluation)).toBe('no-fault');
+        },
+      ),
+      { numRuns: 25 },
+    );
   });
 });
 
