@@ -1,6 +1,8 @@
 import type { Samples } from '../../traces/own-samples';
 import { longestBridged, meanInterval } from '../../traces/time-mean';
 
+const { abs } = Math;
+
 /** Speeds are looked at this far apart at most, s; a fall by more than this (m/s) and faster than that (m/s2) is no braking. */
 const longestStep = 0.5;
 const fallOf = 10 / 3.6;
@@ -15,16 +17,19 @@ export interface SpeedDropout {
   readonly to: number;
 }
 
-/** Falls of the speed that no vehicle makes. */
+/** Jumps of the speed that no vehicle makes: it falls away, or leaps up and comes back. */
 export function speedDropouts({ time, value }: Samples): readonly SpeedDropout[] {
   const found: SpeedDropout[] = [];
   for (let i = 1; i < time.length; i++) {
     const dt = time[i] - time[i - 1];
-    const fall = value[i - 1] - value[i];
-    if (!(fall > fallOf && fall > fasterThan * dt && dt <= longestStep)) continue;
     const was = value[i - 1];
+    const jump = abs(was - value[i]);
+    if (!(jump > fallOf && jump > fasterThan * dt && dt <= longestStep)) continue;
     let back = i;
-    while (back + 1 < time.length && was - value[back] > backWithin && time[back] - time[i] < longestDropout) back++;
+    while (back + 1 < time.length && abs(was - value[back]) > backWithin && time[back] - time[i] < longestDropout)
+      back++;
+    // A speed that leaps up and stays there has come back from where nobody saw it go.
+    if (value[i] > was && abs(was - value[back]) > backWithin) continue;
     found.push({ from: time[i - 1], to: time[back] });
     i = back;
   }

@@ -239,6 +239,25 @@ describe('states and pressures of a drive', () => {
     expect(Math.min(...mended.value.slice(0, 60))).toBeGreaterThan(20);
   });
 
+  it('a speed that leaps up and comes back is bridged where it leapt; one that wakes up late is only awake', () => {
+    const time = evenly(200, 0.05);
+    const braking = time.map((t) => Math.max(0, 25 - 2 * Math.max(0, t - 4)));
+    const leapt = braking.map((v, i) => (i === 60 ? 3 * v : v));
+    const [leap, ...others] = speedDropouts(samples(time, leapt));
+    expect(others).toEqual([]);
+    expect(leap.from).toBeCloseTo(2.95, 6);
+    expect(leap.to).toBeCloseTo(3.05, 6);
+    expect(Math.max(...bridged(samples(time, leapt), [leap]).value)).toBeLessThan(25.01);
+    expect(
+      speedDropouts(
+        samples(
+          time,
+          braking.map((v, i) => (i < 30 ? 0 : v)),
+        ),
+      ),
+    ).toEqual([]);
+  });
+
   it('two switches disagree for as long as one of them is late, where both are recorded', () => {
     const time = evenly(300, 0.02);
     const one = samples(
