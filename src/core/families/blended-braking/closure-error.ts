@@ -30,8 +30,8 @@ function between({ value, known }: Clocked, at: number): number {
 }
 
 /** So many steps tell one delay from the next, and what an error is made of. */
-const stepsLookedAt = 50_000;
-const weighedSteps = 100_000;
+const stepsLookedAt = 20_000;
+const weighedSteps = 50_000;
 
 function meanSquare({ requested, given, clock }: Drive, steps: Int32Array, delay: number): number {
   const shift = delay / clock.step;
