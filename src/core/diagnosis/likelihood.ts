@@ -176,7 +176,9 @@ function compared({ measured, table, slipped, sharedColumns }: LaidOut, { cells,
     const [cell, { sound, measure, step }] = [cells[figure], table.figures[figure]];
     const moved = cell.at - sound.at;
     off[at] = seen.at - cell.at;
-    variance[at] = seen.standard ** 2 + cell.spread ** 2 + modelDoubt[measure] ** 2 + (ownDoubt * moved) ** 2;
+    // A fault that hardly moves a figure does not make sizes more alike in it: five of them only seem so.
+    const spread = abs(moved) < sound.spread ? max(cell.spread, sound.spread) : cell.spread;
+    variance[at] = seen.standard ** 2 + spread ** 2 + modelDoubt[measure] ** 2 + (ownDoubt * moved) ** 2;
     chance[at] = (1 - slip) * smoothed(cell.measured);
     if (hypothesis.kind === 'no-fault' || abs(moved) * stepDoubt < modelDoubt[measure]) return;
     const soundly = hypot(seen.standard, sound.spread, modelDoubt[measure], ...table.figures[figure].scatter);
