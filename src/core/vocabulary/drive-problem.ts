@@ -37,7 +37,12 @@ export type DriveProblem =
   | { readonly code: 'stops-alike' }
   | { readonly code: 'gives-too-much'; readonly gain: number }
   | { readonly code: 'friction-too-little'; readonly expanded: number }
-  | { readonly code: 'open-before-handover'; readonly torque: number }
+  | {
+      readonly code: 'open-before-handover';
+      readonly torque: number;
+      readonly found: number;
+      readonly of: number;
+    }
   | { readonly code: 'speed-lost'; readonly times: number; readonly seconds: number }
   | { readonly code: 'rows-of-drive'; readonly rows: number; readonly seconds: number }
   | {

@@ -86,7 +86,7 @@ export function driveProblemText(problem: DriveProblem, units: DisplayUnits): st
     case 'friction-too-little':
       return `Above the handover the friction brakes did too little in this log to tell what they give (± ${problem.expanded.toFixed(1)}): brake harder from speed, or with a full battery.`;
     case 'open-before-handover':
-      return `In the second before one handover ${torque(problem.torque)} were missing already: a dip is told from that, so that one may hide behind it. What does not close above the handover comes first.`;
+      return `In the second before ${problem.found} of ${problem.of} handovers torque was missing already, up to ${torque(problem.torque)}: a dip is told from that, so that one may hide behind it. What does not close above the handover comes first.`;
     case 'speed-lost':
       return `The speed fell away, or leapt up, as no vehicle does ${times(problem.times)}, for ${seconds(problem.seconds)} together; it is bridged.`;
     case 'rows-of-drive':

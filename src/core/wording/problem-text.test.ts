@@ -30,7 +30,7 @@ const facts: { readonly [C in Code]: Facts<C> } = {
   'stops-alike': {},
   'gives-too-much': { gain: 2.1 },
   'friction-too-little': { expanded: 0.8 },
-  'open-before-handover': { torque: 180 },
+  'open-before-handover': { torque: 180, found: 3, of: 12 },
   'speed-lost': { times: 2, seconds: 0.6 },
   'rows-of-drive': { rows: 60_000, seconds: 1200 },
   'column-rate': { channels: ['vehicle_speed', 'pedal_travel'], rate: 25, gap: 0.08, written: 4 },

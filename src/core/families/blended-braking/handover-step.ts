@@ -1,4 +1,4 @@
-import { evidence, noEvidence } from '../../procedure/evidence';
+import { evidence, noEvidence, type Judged } from '../../procedure/evidence';
 import { answer, type Question } from '../../procedure/question';
 import { expandedUncertainty, type Estimate } from '../../instruments/uncertainty';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
@@ -17,13 +17,29 @@ interface HandedOver {
 /** So much of the limit of a dip, missing before a handover, may hide one. */
 const mayHide = 0.5;
 
-/** The handover before which most was missing, where a dip may hide behind that. */
-function openBefore({ read, handovers }: HandedOver, unit: BlendedUnit): readonly AnalysisProblem[] {
+/** Handovers before which so much was missing that a dip may hide behind it, the most of it first. */
+function openBefore({ read, handovers }: HandedOver, unit: BlendedUnit): readonly Estimate[] {
   const beyond = (open: Estimate) => Math.abs(open.value) - expandedUncertainty(open);
-  const [most] = handovers.map(({ open }) => open).toSorted((a, b) => beyond(b) - beyond(a));
-  return most && beyond(most) > mayHide * unit.handoverDipMost * read.drive.largest
-    ? [{ code: 'open-before-handover', torque: most.value }]
-    : [];
+  return handovers
+    .map(({ open }) => open)
+    .filter((open) => beyond(open) > mayHide * unit.handoverDipMost * read.drive.largest)
+    .toSorted((a, b) => beyond(b) - beyond(a));
+}
+
+/** The log shows handovers; where most of them are open before they begin, what is deepest is no pass. */
+function handedOver(
+  found: HandedOver,
+  deepest: Handover,
+  unit: BlendedUnit,
+): Judged<HandedOver & { readonly deepest: Handover }> {
+  const open = openBefore(found, unit);
+  const said: readonly AnalysisProblem[] =
+    open.length > 0
+      ? [{ code: 'open-before-handover', torque: open[0].value, found: open.length, of: found.handovers.length }]
+      : [];
+  const most = 2 * open.length > found.handovers.length;
+  const { notes, doubts } = found.read;
+  return evidence({ ...found, deepest }, most ? notes : [...notes, ...said], most ? [...doubts, ...said] : doubts);
 }
 
 const question: Question<Context, HandedOver, HandedOver & { readonly deepest: Handover }> = {
@@ -37,7 +53,7 @@ const question: Question<Context, HandedOver, HandedOver & { readonly deepest: H
   shows: (found, { unit }) => {
     const deepest = deepestOf(found.handovers);
     return deepest
-      ? evidence({ ...found, deepest }, found.read.notes, [...found.read.doubts, ...openBefore(found, unit)])
+      ? handedOver(found, deepest, unit)
       : noEvidence({ code: 'no-handover', high: unit.handoverHigh, low: unit.handoverLow });
   },
   comesTo: ({ read, handovers, deepest }) => ({
