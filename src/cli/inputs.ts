@@ -164,10 +164,7 @@ export function logEvidence(
       );
     const swapped = log.metadata.gauges === 'swapped';
     const suspected = suspectLog(kind, step, log.trace, referring.context);
-    const unnamed =
-      log.metadata.source === standInSource
-        ? []
-        : unnamedGauges(step, log.trace, referring.context, step.analyse(log.trace, referring.context));
+    const unnamed = log.metadata.source === standInSource ? [] : unnamedGauges(step, log.trace, referring.context);
     const said = [...log.turned, ...suspected, ...unnamed];
     for (const each of said) process.stderr.write(`${file}: ${analysisProblemText(each, displayUnits('kpa'))}\n`);
     const entry = byStep.get(step.id) ?? { traces: [], swapped, said: [] };

@@ -125,7 +125,7 @@ function judge({ mapping, leaveOut, said }: Extract<LogRequest, { kind: 'judge' 
   const analysis = step.analyse(trace, context);
   const suspected = [
     ...suspectLog(kind, step, trace, context),
-    ...(isStandIn(opened.raw) ? [] : unnamedGauges(step, trace, context, analysis)),
+    ...(isStandIn(opened.raw) ? [] : unnamedGauges(step, trace, context)),
   ];
   const result = evaluateStep(kind, step, [{ analysed: () => saying(analysis, suspected) }], { context, policy });
   const { leftOut, repeatedTimes } = mapped.value;

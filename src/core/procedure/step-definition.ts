@@ -14,6 +14,8 @@ import type { TypedEntry, TypedValues } from './typed-entry';
 
 /** What a recorded trace must bring, whoever recorded it. */
 export interface LogFeed {
+  /** The step says itself what it takes a sensor to be that nobody named; otherwise the stand-in's gauge stands in for it. */
+  readonly ownSensors?: true;
   /** Channels without which the step cannot be analysed. */
   readonly needs: readonly string[];
   /** Sets of channels of which a log must have one whole, where its figures need none in common. */

@@ -12,7 +12,6 @@ const log = makeTrace(Float64Array.of(0, 1, 2), {
   // Nothing that the step reads.
   wheel_pressure_fl: Float64Array.of(0, 1e6, 2e6),
 });
-const nothing = { characteristics: [], events: [], notes: [] };
 const named = (channel: string) => ({
   channel,
   name: 'Gauge, 16 MPa',
@@ -26,18 +25,16 @@ const named = (channel: string) => ({
 
 describe('gauges of a log that nobody named', () => {
   it('are said, those that the step reads', () => {
-    expect(unnamedGauges(step, log, context, nothing)).toEqual([
+    expect(unnamedGauges(step, log, context)).toEqual([
       { code: 'gauges-assumed', channels: ['front_pressure', 'rear_pressure'] },
     ]);
   });
 
-  it('are those for which the workshop has none, and of which the analysis says nothing itself', () => {
+  it('are those for which the workshop has none, and of which the step says nothing itself', () => {
     const instruments = instrumentsByChannel([named('front_pressure')]);
     const mounted = { ...context, instruments };
-    expect(unnamedGauges(step, log, mounted, nothing)).toEqual([
-      { code: 'gauges-assumed', channels: ['rear_pressure'] },
-    ]);
-    const assumed = { code: 'vehicle-sensors-assumed', channels: ['rear_pressure'] } as const;
-    expect(unnamedGauges(step, log, mounted, { ...nothing, notes: [assumed] })).toEqual([]);
+    expect(unnamedGauges(step, log, mounted)).toEqual([{ code: 'gauges-assumed', channels: ['rear_pressure'] }]);
+    const own = { ...step, feeds: { ...step.feeds, log: { ...step.feeds.log, ownSensors: true as const } } };
+    expect(unnamedGauges(own, log, mounted)).toEqual([]);
   });
 });

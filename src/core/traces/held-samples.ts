@@ -3,7 +3,7 @@ import { meanInterval } from './time-mean';
 
 const { abs, max, min, round } = Math;
 
-/** So many changes of a channel show how it was written, s many clear steps are needed. */
+/** So many changes of a channel show how it was written; so many clear steps among them are needed. */
 const changesLookedAt = 2000;
 const stepsNeeded = 20;
 /** A step of so many of its smallest ones is one that a channel cannot take in a moment after it has stood still … */

@@ -88,7 +88,7 @@ export function driveProblemText(problem: DriveProblem, units: DisplayUnits): st
     case 'open-before-handover':
       return `In the second before ${problem.found} of ${problem.of} handovers torque was missing already, up to ${torque(problem.torque)}: a dip is told from that, so that one may hide behind it. What does not close above the handover comes first.`;
     case 'speed-lost':
-      return `The speed fell away, or leapt up, as no vehicle does ${times(problem.times)}, for ${seconds(problem.seconds)} together; it is bridged.`;
+      return `The speed fell away or leapt up as no vehicle does, ${times(problem.times)}, for ${seconds(problem.seconds)} together; it is bridged.`;
     case 'rows-of-drive':
       return `${problem.rows.toLocaleString('en')} rows over ${seconds(problem.seconds)}.`;
     case 'column-rate':

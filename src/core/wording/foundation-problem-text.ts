@@ -11,7 +11,7 @@ export function foundationProblemText(problem: FoundationProblem, units: Display
     case 'neither-line':
       return `Rear over front is neither one straight line nor two (up to ${withUnit(problem.off, 'gauge', units)} off): pressed too quickly, written too seldom, or the rear comes late. Press more slowly; if it stays so, look at the hoses.`;
     case 'lamp-lit-for-another':
-      return 'The red lamp is lit although both axles are pressed: something else lights it. “Red lamp” finds what.';
+      return 'The red lamp is lit although both axles are pressed: something else lights it. The step “What changes the red lamp” finds what.';
     case 'engine-not-stopped':
       return 'The engine ran at every push: one without it is the half of the pair that the foot makes alone.';
     case 'engine-not-recorded':

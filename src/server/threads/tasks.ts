@@ -158,7 +158,7 @@ export const tasks = {
     const analysis = analysisOf(step, { trace }, context);
     const said = [
       ...suspectLog(kind, step, trace, context),
-      ...(run.context.standIn ? [] : unnamedGauges(step, trace, context, analysis)),
+      ...(run.context.standIn ? [] : unnamedGauges(step, trace, context)),
     ];
     return { ...analysis, notes: [...said, ...analysis.notes] };
   },

@@ -25,7 +25,7 @@ export function driveStep({ needs, uses, anyOf, ...step }: DriveStep): Measured 
     cautions: ['road-test'],
     optional: false,
     feeds: {
-      log: { needs, uses, leastRows, ...(anyOf ? { anyOf } : {}) },
+      log: { needs, uses, leastRows, ownSensors: true, ...(anyOf ? { anyOf } : {}) },
       dials: driveEntry(step.characteristics, step.limits),
     },
     pictures: [driveTimeline, errorCurve],
