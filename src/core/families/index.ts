@@ -2,6 +2,7 @@ import { type Family, kindOf } from '../contract/family';
 import type { AnyKind } from '../contract/kind';
 import type { BroughtRows } from '../procedure/brought-rows';
 import { joinControls } from '../physics/bench-controls';
+import { readingSamples } from '../procedure/sampled-log';
 import type { StepDefinition } from '../procedure/step-definition';
 import { joinWorkshopLimits } from '../procedure/workshop-limits';
 import { joinChannels } from '../quantities/channels';
@@ -46,8 +47,9 @@ function join({ channels = {}, characteristics = {}, controls = [], limits = {} 
 export function register(family: Family): void {
   if (findFamily(family.id)) throw new Error(`there is a family "${family.id}" already`);
   join(family.rows ?? {});
-  known.push(family);
-  kinds.push(...family.kinds);
+  const [first, ...others] = family.kinds.map((kind) => ({ ...kind, steps: kind.steps.map(readingSamples) }));
+  known.push({ ...family, kinds: [first, ...others] });
+  kinds.push(first, ...others);
 }
 
 // Words that families share belong to the toolbox that measures them.

@@ -4,6 +4,7 @@ import type { AnyKind } from '../contract/kind';
 import { readBenchLog, writeBenchLog } from '../formats/bench-log';
 import { evaluateUnit, type StepEvidence } from '../judging/evaluate-unit';
 import { simulateStep } from '../rig/run-step';
+import { sampledLog } from '../procedure/sampled-log';
 import { families, findFamily } from '.';
 import { entryOf } from '../dials/characteristic-entry';
 import { characteristicRow, characteristicTitle } from '../quantities/characteristics';
@@ -163,6 +164,9 @@ describe.each(everyLayout)('%s: is complete', (_id, kind) => {
         const step = kind.steps.find((each) => each.id === id);
         if (step?.kind !== 'measured') return [];
         const trace = simulateStep(kind, step, there, { faults: [], benchSeed: 11, runSeed: 12 });
+        // Only a scan tool repeats what it last heard.
+        for (const each of step.feeds.log.ownSensors ? [] : sampledLog(trace).said)
+          expect(each).toMatchObject({ code: 'written-over', between: 'again', channels: ['reservoir_vacuum'] });
         const log = readBenchLog(writeBenchLog(trace, {}), `${id}.csv`, {
           step: id,
           needs: step.feeds.log.needs,

@@ -14,7 +14,10 @@ import type { TypedEntry, TypedValues } from './typed-entry';
 
 /** What a recorded trace must bring, whoever recorded it. */
 export interface LogFeed {
-  /** The step says itself what it takes a sensor to be that nobody named; otherwise the stand-in's gauge stands in for it. */
+  /**
+   * The step says itself what it takes a log's sensors to be: those that nobody named, and which rows are samples of theirs. Otherwise the
+   * stand-in's gauge stands in for them, and what a logger wrote again is left out before the step sees it.
+   */
   readonly ownSensors?: true;
   /** Channels without which the step cannot be analysed. */
   readonly needs: readonly string[];

@@ -32,12 +32,29 @@ function changesOf({ value }: Samples): Changes {
   return { after, by };
 }
 
+const divisorOf = (one: number, other: number): number => (other === 0 ? one : divisorOf(other, one % other));
+
+/** Rows that all changes lie a multiple of apart, of a channel that is no switch and no even slope; 1 where they come as they may. */
+function inStep({ after, by }: Changes): number {
+  const apart = after.slice(1);
+  if (apart.length < stepsNeeded || apart.every((each) => each === apart[0]) || by.every((each) => each === by[0]))
+    return 1;
+  const step = apart.reduce(divisorOf);
+  return step === min(...apart) ? step : 1;
+}
+
 /**
  * How many samples a logger wrote of each one that a sensor gave, where it wrote each of them again until the next one came; 1 of a channel
  * that was written as it came. A coarse channel stands still too, but never steps by several of its divisions out of a standstill.
  */
 export function timesWritten(samples: Samples): number {
-  const { after, by } = changesOf(samples);
+  const changes = changesOf(samples);
+  const written = max(stoodThrough(changes), inStep(changes));
+  return written * meanInterval(samples) > longestStanding ? 1 : written;
+}
+
+/** Rows that a channel usually stands still for before it steps clearly; 1 of one that does not. */
+function stoodThrough({ after, by }: Changes): number {
   // The first change has nothing before it that would tell for how long it stood.
   const smallest = min(...by);
   const stood = after.filter((_, at) => at > 0 && by[at] >= clearStep * smallest).sort((a, b) => a - b);
@@ -46,8 +63,7 @@ export function timesWritten(samples: Samples): number {
   if (few < 2) return 1;
   // A sensor that rests gives the same figure more than once; what is usual is told by those that come soon after each other.
   const usual = stood.filter((each) => each < 2 * few);
-  const written = max(1, round(usual.reduce((sum, each) => sum + each, 0) / usual.length));
-  return written * meanInterval(samples) > longestStanding ? 1 : written;
+  return max(1, round(usual.reduce((sum, each) => sum + each, 0) / usual.length));
 }
 
 /** The samples that a sensor gave, where a logger wrote each of them so many times; of what rests, as many as it would have given. */

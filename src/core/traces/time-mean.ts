@@ -11,7 +11,11 @@ export function meanInterval({ time }: Pick<Samples, 'time'>): number {
 
 /** Longest gap (s) of a channel that is bridged: beyond it nobody knows what happened. */
 export function longestBridged(samples: Pick<Samples, 'time'>): number {
-  const interval = meanInterval(samples);
+  return bridgedAt(meanInterval(samples));
+}
+
+/** The same of a channel that is sampled so far apart, s. */
+export function bridgedAt(interval: number): number {
   return Math.max(longestBridge, Number.isFinite(interval) ? bridgedIntervals * interval : 0);
 }
 

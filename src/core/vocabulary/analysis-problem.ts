@@ -75,6 +75,15 @@ export type AnalysisProblem =
   | { readonly code: 'line-in-rise'; readonly channel: string; readonly seconds: number }
   | { readonly code: 'dials-assumed'; readonly channels: readonly string[] }
   | { readonly code: 'gauges-assumed'; readonly channels: readonly string[] }
+  /** So many rows were written to each sample: the sample again, or a line to the next. */
+  | {
+      readonly code: 'written-over';
+      readonly between: 'again' | 'line';
+      readonly channels: readonly string[];
+      readonly times: number;
+    }
+  /** Samples were carried by up to so long, s, into a row with the others of their moment. */
+  | { readonly code: 'written-in-turn'; readonly carried: number }
   | { readonly code: 'lag-taken-off'; readonly channel: string; readonly lag: number }
   | { readonly code: 'lag-not-known'; readonly channel: string; readonly allowed: number }
   /** Beyond a place of the lever the output no longer moves although it must. */

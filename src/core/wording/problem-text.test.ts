@@ -119,6 +119,8 @@ const facts: { readonly [C in Code]: Facts<C> } = {
   'line-in-rise': { channel: 'rear_pressure', seconds: 0.46 },
   'dials-assumed': { channels: ['supply_vacuum'] },
   'gauges-assumed': { channels: ['supply_vacuum', 'input_pressure'] },
+  'written-over': { between: 'line', channels: ['supply_vacuum', 'input_pressure'], times: 10 },
+  'written-in-turn': { carried: 0.0123 },
   'lag-taken-off': { channel: 'output_pressure', lag: 0.12 },
   'lag-not-known': { channel: 'output_pressure', allowed: 0.2 },
   'does-not-follow': { channel: 'output_pressure' },

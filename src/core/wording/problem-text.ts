@@ -172,6 +172,14 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `No instrument is named for ${problem.channels.map((channel) => channelTitle(channel).toLowerCase()).join(', ')}: what was read there counts as off an ordinary dial, 2 % of the reading. Mount the gauge that was read, and it counts as what it is.`;
     case 'gauges-assumed':
       return `No instrument is named for ${problem.channels.map((channel) => channelTitle(channel).toLowerCase()).join('; ')}: this log’s figures are taken to be as good as the stand-in’s own gauges. Mount the gauge that wrote them, and they count as what they are.`;
+    case 'written-over': {
+      const channels = problem.channels.map((channel) => channelTitle(channel).toLowerCase()).join('; ');
+      return problem.between === 'again'
+        ? `The logger wrote each sample of ${channels} ${problem.times} times over: what it wrote again counts for nothing.`
+        : `Of ${channels} only every ${problem.times}th row or so was measured, with straight lines drawn between: the lines count for nothing.`;
+    }
+    case 'written-in-turn':
+      return `This log’s columns are written in different rows: what belongs to a moment was put together, over ${Math.ceil(problem.carried * 1e3)} ms at most.`;
     case 'lag-taken-off':
       return `${channelTitle(problem.channel)} reads ${Math.abs(problem.lag).toFixed(2)} s ${problem.lag > 0 ? 'later' : 'earlier'} than the lever: that was taken off.`;
     case 'lag-not-known':

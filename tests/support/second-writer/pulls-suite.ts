@@ -10,6 +10,7 @@ import type { PlanId, StepContext } from '@/core/procedure/step-context';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
 import type { CharacteristicId } from '@/core/quantities/characteristics';
 import { dice, goodGauge, type Dice } from './logger';
+import { writtenAs, type Rows } from './other-rows';
 import { pullLog, somePullGauge, type Lines, type PullSetting, type PullStory } from './pull-logs';
 import { coverage, count, emptyTally, expectHonestStudy, type Tally } from './tally';
 
@@ -296,7 +297,7 @@ function someUnit(curve: Curve, bench: Bench, sound: boolean, luck: Dice): { off
   return { off: { ...off, ...wrong }, fault };
 }
 
-export function foreignPulls(perCase: number, seed: number): void {
+export function foreignPulls(perCase: number, seed: number, rows: Rows = 'a-row-a-sample'): void {
   const tallies = new Map<string, Tally>();
   const covered = coverage();
 
@@ -343,7 +344,7 @@ export function foreignPulls(perCase: number, seed: number): void {
             line: story === 'long-line' ? luck.between(0.1, 0.25) : luck.between(0, 0.02),
             rate: luck.oneOf([10, 20, 50, 100, 200]),
           };
-          const trace = pullLog(setting, luck);
+          const trace = writtenAs(rows, pullLog(setting, luck));
           const context =
             curve.standsAtTop && story !== 'long-line' ? withRecordedLags(bench.context, setting, luck) : bench.context;
           const analysis = bench.step.analyse(trace, context);

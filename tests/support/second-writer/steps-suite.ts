@@ -11,6 +11,7 @@ import { ambient, between, foot, freeze, gauge, onOff, rateOf, storeRate, vacuum
 import { moreSteps } from './more-steps';
 import { otherFamilies } from './other-families';
 import { dice, goodGauge, writeLog, type Gauging, type Signal } from './logger';
+import { writtenAs, type Rows } from './other-rows';
 import { gasPressures } from './store-gas';
 import { coverage, count, emptyTally, expectHonestStudy, type Tally } from './tally';
 
@@ -831,7 +832,7 @@ function benchOf({ family: id, plan, step: stepId }: Case) {
   return { kind, step: kind.steps.find((each) => each.id === stepId) as MeasuredStep<unknown>, context };
 }
 
-export function foreignSteps(perCase: number, seed: number): void {
+export function foreignSteps(perCase: number, seed: number, rows: Rows = 'a-row-a-sample'): void {
   const tallies = new Map<string, Tally>();
   const covered = coverage();
 
@@ -848,7 +849,8 @@ export function foreignSteps(perCase: number, seed: number): void {
           const may = each.others[story] ?? {};
           for (let n = 0; n < perCase; n++) {
             const sound = luck.chance(0.5);
-            const { log, told, truth = {} } = each.write(story, sound, luck);
+            const { log: once, told, truth = {} } = each.write(story, sound, luck);
+            const log = writtenAs(rows, once);
             const result = evaluateStep(kind, step, [{ analysed: () => step.analyse(log, context) }], {
               context,
               policy: 'guarded',

@@ -1,0 +1,131 @@
+import { divisionOf, type Samples } from './own-samples';
+import { bridgedAt, meanInterval } from './time-mean';
+
+const { abs, floor } = Math;
+
+/** Rounding of three figures moves a second difference by two divisions at most. */
+const rounding = 2.5;
+/** Less than this share of a division is what is left of a decimal fraction. */
+const nothing = 0.25;
+/** So many samples must stand out from the lines between them, so clearly, to tell that nothing was measured there. */
+const samplesNeeded = 20;
+const clear = 1.6;
+/** A sample that fell between two rows bends the line in both; a quantity that only moves bends it in row after row. */
+const longestBend = 2;
+const bendsShare = 0.9;
+/**
+ * Where bends are exactly in step, fewer do if nearly all samples bend; a coarse channel stands still over many of its samples. What is
+ * drawn from samples further apart than this, s, may as well be driven by a clock.
+ */
+const fewInStep = { least: 8, share: 0.7, apart: 1.5 };
+const manyInStep = { least: samplesNeeded, share: 0.25, apart: 0.25 };
+/** So many of the lines go somewhere, and none of the usual ones is longer than another by more than this. */
+const movingShare = 0.8;
+const evenly = 2.5;
+
+/** A line between two samples: rows at which it begins and ends. */
+interface Line {
+  readonly from: number;
+  readonly to: number;
+}
+
+interface Bends {
+  readonly at: readonly number[];
+  readonly by: readonly number[];
+}
+
+/** Rows at which a column bends by more than this, and by how much. */
+function bendsOf({ value }: Pick<Samples, 'value'>, least: number): Bends {
+  const [at, by] = [[] as number[], [] as number[]];
+  for (let i = 1; i < value.length - 1; i++) {
+    const bend = abs(value[i + 1] - 2 * value[i] + value[i - 1]);
+    if (bend <= least) continue;
+    at.push(i);
+    by.push(bend);
+  }
+  return { at, by };
+}
+
+/** Second differences that more than rounding makes. */
+export const clearBends = (samples: Pick<Samples, 'value'>) => bendsOf(samples, rounding * divisionOf(samples));
+
+/** First row of each run of rows that bend, and how many rows are in runs that are short. */
+function runsOf(at: readonly number[]): { readonly first: number[]; readonly inShort: number } {
+  const first: number[] = [];
+  let inShort = 0;
+  for (let i = 0, begins = 0; i < at.length; i++) {
+    if (i + 1 < at.length && at[i + 1] === at[i] + 1) continue;
+    first.push(at[begins]);
+    if (i - begins < longestBend) inShort += i - begins + 1;
+    begins = i + 1;
+  }
+  return { first, inShort };
+}
+
+const quantile = (sorted: readonly number[], share: number) => sorted[floor(share * (sorted.length - 1))];
+
+const divisorOf = (one: number, other: number): number => (other === 0 ? one : divisorOf(other, one % other));
+
+/** Rows of samples among which all bends lie, however small: none is ever between them. Null where they lie anywhere. */
+function inStep(samples: Samples): Sampled | null {
+  const { at } = bendsOf(samples, nothing * divisionOf(samples));
+  if (at.length < fewInStep.least) return null;
+  const times = at.slice(1).reduce((step, row, i) => divisorOf(row - at[i], step), 0);
+  const bending = at.length / ((at[at.length - 1] - at[0]) / times + 1);
+  const tells = ({ least, share, apart }: typeof fewInStep) =>
+    at.length >= least && bending >= share && times * meanInterval(samples) <= apart;
+  return times > 1 && (tells(fewInStep) || tells(manyInStep)) ? { bends: at, times } : null;
+}
+
+/** Rows of samples that stand out from the lines between them, evenly apart; null where a column bends otherwise. */
+function evenlyApart(samples: Samples): Sampled | null {
+  const { value } = samples;
+  const division = divisionOf(samples);
+  const { at, by } = clearBends(samples);
+  if (at.length < samplesNeeded || at.length > value.length / 1.5) return null;
+  const { first, inShort } = runsOf(at);
+  const bends = [...by].sort((p, q) => p - q);
+  if (inShort < bendsShare * at.length || quantile(bends, 0.5) < clear * rounding * division) return null;
+  const lines = first.slice(1).map((to, i): Line => ({ from: first[i], to }));
+  const lengths = lines.map(({ from, to }) => to - from).sort((p, q) => p - q);
+  const times = quantile(lengths, 0.5);
+  if (times < 2 || quantile(lengths, 0.9) > evenly * times || quantile(lengths, 0.1) * evenly < times) return null;
+  const moving = lines.filter(({ from, to }) => abs(value[to] - value[from]) > rounding * division);
+  return moving.length < movingShare * lines.length ? null : { bends: first, times };
+}
+
+interface Sampled {
+  /** Rows that bend. */
+  readonly bends: readonly number[];
+  /** Rows to each sample. */
+  readonly times: number;
+}
+
+/**
+ * Rows of the samples that a tool drew straight lines between, where it did: a column that bends in single rows, evenly apart, and between
+ * them goes on as no measured quantity does. Null of a column that was written as it came, or so coarsely that nobody can tell.
+ */
+export function drawnBetween(samples: Samples): { readonly rows: readonly number[]; readonly times: number } | null {
+  const sampled = inStep(samples) ?? evenlyApart(samples);
+  return sampled && { rows: samplesAmong(samples, sampled.bends, sampled.times), times: sampled.times };
+}
+
+/**
+ * Rows that count as sampled: where lines meet, and of what stands still as many as there would have been. A line that goes on for longer
+ * than is bridged was drawn over a gap.
+ */
+function samplesAmong(samples: Samples, bends: readonly number[], times: number): number[] {
+  const { time, value } = samples;
+  const bridge = bridgedAt(times * meanInterval(samples));
+  const rows: number[] = [];
+  const ends = [0, ...bends, value.length - 1];
+  for (let i = 0; i < ends.length - 1; i++) {
+    const [from, to] = [ends[i], ends[i + 1]];
+    if (rows[rows.length - 1] !== from) rows.push(from);
+    const stands = value[to] === value[from] && value[from + 1] === value[from];
+    if (!stands && time[to] - time[from] > bridge) continue;
+    for (let row = from + times; row < to - times / 2; row += times) rows.push(row);
+  }
+  if (rows[rows.length - 1] !== value.length - 1) rows.push(value.length - 1);
+  return rows;
+}
