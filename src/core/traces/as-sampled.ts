@@ -3,9 +3,6 @@ import { ownSamples, type Samples } from './own-samples';
 import { clearBends, drawnBetween } from './straight-between';
 import { makeTrace, type Trace } from './trace';
 
-/** So many to one that it is no chance where a column only ever changes with another one. */
-const noChance = 1e4;
-
 /** What a tool put into the rows between two samples: the earlier one again, or a straight line. */
 export type Between = 'again' | 'line';
 
@@ -27,27 +24,36 @@ interface Column {
   readonly samples: Samples;
 }
 
-interface Found extends Column {
+/** What a column's sensor gave, and how many rows a tool made of each sample. */
+export interface Given {
   readonly between: Between;
   readonly times: number;
+  readonly samples: Samples;
+}
+
+/** What a sensor gave where a tool wrote more rows than that; null of a column that was written as it came. */
+export function givenOf(samples: Samples): Given | null {
+  const times = timesWritten(samples);
+  if (times > 1) return { between: 'again', times, samples: asGiven(samples, times) };
+  const drawn = drawnBetween(samples);
+  return drawn && { between: 'line', ...drawn };
+}
+
+interface Found extends Given {
   /** Times at which it was sampled, s. */
   readonly at: ReadonlySet<number>;
 }
 
-function foundOf(column: Column): Found | null {
-  const { samples } = column;
-  const times = timesWritten(samples);
-  if (times > 1) return { ...column, between: 'again', times, at: new Set(asGiven(samples, times).time) };
-  const drawn = drawnBetween(samples);
-  if (!drawn) return null;
-  return { ...column, between: 'line', times: drawn.times, at: new Set(drawn.rows.map((row) => samples.time[row])) };
+function foundOf({ samples }: Column): Found | null {
+  const given = givenOf(samples);
+  return given && { ...given, at: new Set(given.samples.time) };
 }
 
-/** Whether a column only does anything where another one was sampled, and so often that it is no chance. */
-function goesWith({ samples: { time, value } }: Column, { between, at, times }: Found): boolean {
+/** Whether a column does nothing but where another one was sampled: as many samples tell all of it. */
+function goesWith({ samples: { time, value } }: Column, { between, at }: Found): boolean {
   if (between === 'line') return clearBends({ value }).at.every((row) => at.has(time[row]) || at.has(time[row - 1]));
-  const changes = time.filter((_, i) => i > 0 && value[i] !== value[i - 1]);
-  return times ** changes.length >= noChance && changes.every((each) => at.has(each));
+  for (let i = 1; i < value.length; i++) if (value[i] !== value[i - 1] && !at.has(time[i])) return false;
+  return true;
 }
 
 /** The one of them by which another column was written. */

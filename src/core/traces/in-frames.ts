@@ -2,7 +2,7 @@ import { divisionOf, ownInterval, ownSamples, sampleAt, type Samples } from './o
 import { longestBridged } from './time-mean';
 import { makeTrace, type Trace } from './trace';
 
-const { abs, max, min, round } = Math;
+const { abs, max, min, round, sign } = Math;
 const { isNaN } = Number;
 
 /** A log whose fastest column is written in fewer of its rows than this is written in turn. */
@@ -41,15 +41,22 @@ function nearestRow(rows: Float64Array, at: number): number {
 /** A sample's value carried by `shift` s along the column's slope there, in whole divisions of the column. */
 function carriedBy({ time, value }: Samples, at: number, shift: number, division: number): number {
   const [from, to] = [max(0, at - besideForSlope), min(value.length - 1, at + besideForSlope)];
-  const by = to > from ? ((value[to] - value[from]) / (time[to] - time[from])) * shift : 0;
+  const [before, after] = [
+    (value[at] - value[from]) / (time[at] - time[from]),
+    (value[to] - value[at]) / (time[to] - time[at]),
+  ];
+  // The gentler of both sides, and none at a turn: beside a jump nothing is on its way anywhere.
+  const by = before * after > 0 ? sign(before) * min(abs(before), abs(after)) * shift : 0;
   return value[at] + (division > 0 ? round(by / division) * division : by);
 }
 
-/** A column straight between its own samples; NaN where they are further apart than is bridged. */
+/** A column straight between its own samples, and to an interval beyond them; NaN where they are further apart than is bridged. */
 function straightAt(samples: Samples, at: number): number {
   const { time, value } = samples;
   const after = sampleAt(samples, at);
-  if (after === 0 || after === time.length) return Number.NaN;
+  const last = time.length - 1;
+  if (after === 0) return time[0] - at <= ownInterval(samples) ? value[0] : Number.NaN;
+  if (after > last) return at - time[last] <= ownInterval(samples) ? value[last] : Number.NaN;
   const [from, to] = [time[after - 1], time[after]];
   if (to - from > longestBridged(samples)) return Number.NaN;
   return value[after - 1] + ((value[after] - value[after - 1]) * (at - from)) / (to - from);

@@ -29,14 +29,14 @@ export function movingMean(column: Float64Array, half: number): Float64Array {
   return out;
 }
 
-/** Robust standard deviation of the sample-to-sample noise, from the median of first differences. */
-export function noiseOf(column: Float64Array): number {
+/** Robust standard deviation of the sample-to-sample noise, from the median of first differences. Empty cells are no samples. */
+export function noiseOf(cells: Float64Array): number {
+  const column = cells.some(isNaN) ? cells.filter((value) => !isNaN(value)) : cells;
   const stride = max(1, floor(column.length / 4000));
   const differences = new Float64Array(floor(column.length / stride) + 1);
   let count = 0;
   for (let i = 0; i + 1 < column.length; i += stride) {
-    const difference = abs(column[i + 1] - column[i]);
-    if (!isNaN(difference)) differences[count++] = difference;
+    differences[count++] = abs(column[i + 1] - column[i]);
   }
   if (count === 0) return 0;
   const sorted = differences.subarray(0, count).sort();

@@ -1,7 +1,10 @@
 import { divisionOf, type Samples } from './own-samples';
 import { bridgedAt, meanInterval } from './time-mean';
 
-const { abs, floor } = Math;
+const { abs, floor, round } = Math;
+
+/** So many rows show how a column was written. */
+const rowsLookedAt = 8_000;
 
 /** Rounding of three figures moves a second difference by two divisions at most. */
 const rounding = 2.5;
@@ -66,65 +69,102 @@ const quantile = (sorted: readonly number[], share: number) => sorted[floor(shar
 
 const divisorOf = (one: number, other: number): number => (other === 0 ? one : divisorOf(other, one % other));
 
-/** Rows of samples among which all bends lie, however small: none is ever between them. Null where they lie anywhere. */
-function inStep(samples: Samples): Sampled | null {
-  const { at } = bendsOf(samples, nothing * divisionOf(samples));
-  if (at.length < fewInStep.least) return null;
-  const times = at.slice(1).reduce((step, row, i) => divisorOf(row - at[i], step), 0);
-  const bending = at.length / ((at[at.length - 1] - at[0]) / times + 1);
-  const tells = ({ least, share, apart }: typeof fewInStep) =>
-    at.length >= least && bending >= share && times * meanInterval(samples) <= apart;
-  return times > 1 && (tells(fewInStep) || tells(manyInStep)) ? { bends: at, times } : null;
+/** How a column is told to have lines in it: rows to each sample as it shows them, null where it does not; and rows at which its lines meet. */
+interface Sign {
+  readonly timesOf: (samples: Samples) => number | null;
+  readonly meetings: (samples: Samples) => readonly number[];
 }
 
-/** Rows of samples that stand out from the lines between them, evenly apart; null where a column bends otherwise. */
-function evenlyApart(samples: Samples): Sampled | null {
-  const { value } = samples;
-  const division = divisionOf(samples);
-  const { at, by } = clearBends(samples);
-  if (at.length < samplesNeeded || at.length > value.length / 1.5) return null;
-  const { first, inShort } = runsOf(at);
-  const bends = [...by].sort((p, q) => p - q);
-  if (inShort < bendsShare * at.length || quantile(bends, 0.5) < clear * rounding * division) return null;
-  const lines = first.slice(1).map((to, i): Line => ({ from: first[i], to }));
-  const lengths = lines.map(({ from, to }) => to - from).sort((p, q) => p - q);
-  const times = quantile(lengths, 0.5);
-  if (times < 2 || quantile(lengths, 0.9) > evenly * times || quantile(lengths, 0.1) * evenly < times) return null;
-  const moving = lines.filter(({ from, to }) => abs(value[to] - value[from]) > rounding * division);
-  return moving.length < movingShare * lines.length ? null : { bends: first, times };
+const anyBends = (samples: Samples) => bendsOf(samples, nothing * divisionOf(samples));
+
+/** All bends, however small, lie in step: none is ever between samples. */
+const inStep: Sign = {
+  timesOf: (samples) => {
+    const { at } = anyBends(samples);
+    if (at.length < fewInStep.least) return null;
+    const times = at.slice(1).reduce((step, row, i) => divisorOf(row - at[i], step), 0);
+    const bending = at.length / ((at[at.length - 1] - at[0]) / times + 1);
+    const tells = ({ least, share, apart }: typeof fewInStep) =>
+      at.length >= least && bending >= share && times * meanInterval(samples) <= apart;
+    return times > 1 && (tells(fewInStep) || tells(manyInStep)) ? times : null;
+  },
+  meetings: (samples) => anyBends(samples).at,
+};
+
+/** Samples stand out from the lines between them, evenly apart. */
+const evenlyApart: Sign = {
+  timesOf: (samples) => {
+    const { value } = samples;
+    const division = divisionOf(samples);
+    const { at, by } = clearBends(samples);
+    if (at.length < samplesNeeded || at.length > value.length / 1.5) return null;
+    const { first, inShort } = runsOf(at);
+    const bends = [...by].sort((p, q) => p - q);
+    if (inShort < bendsShare * at.length || quantile(bends, 0.5) < clear * rounding * division) return null;
+    const lines = first.slice(1).map((to, i): Line => ({ from: first[i], to }));
+    const lengths = lines.map(({ from, to }) => to - from).sort((p, q) => p - q);
+    const times = quantile(lengths, 0.5);
+    if (times < 2 || quantile(lengths, 0.9) > evenly * times || quantile(lengths, 0.1) * evenly < times) return null;
+    const moving = lines.filter(({ from, to }) => abs(value[to] - value[from]) > rounding * division);
+    return moving.length < movingShare * lines.length ? null : times;
+  },
+  meetings: (samples) => runsOf(clearBends(samples).at).first,
+};
+
+/**
+ * Samples of a column between which a tool drew straight lines, where it did, and how many rows it made of each: such a column bends in single
+ * rows, evenly apart, and between them goes on as no measured quantity does. Null of a column that was written as it came, or so coarsely that
+ * nobody can tell.
+ */
+export function drawnBetween(samples: Samples): { readonly samples: Samples; readonly times: number } | null {
+  const beginning = beginningOf(samples);
+  for (const { timesOf, meetings } of [inStep, evenlyApart]) {
+    const times = timesOf(beginning);
+    if (times === null) continue;
+    const rows = samplesAmong(samples, meetings(samples), times);
+    const of = (column: Float64Array) => Float64Array.from(rows, (row) => column[row]);
+    return { samples: { time: of(samples.time), value: of(samples.value) }, times };
+  }
+  return null;
 }
 
-interface Sampled {
-  /** Rows that bend. */
-  readonly bends: readonly number[];
-  /** Rows to each sample. */
-  readonly times: number;
+/** As many samples from the first change on as tell how a column was written. */
+function beginningOf({ time, value }: Samples): Samples {
+  let from = 0;
+  while (from + 2 < value.length && value[from + 2] === value[0]) from++;
+  return { time: time.subarray(from, from + rowsLookedAt), value: value.subarray(from, from + rowsLookedAt) };
+}
+
+/** What is left of a division is no more than this share of it. */
+const onDivision = 0.05;
+
+/**
+ * Whether a line was drawn over a gap: at the moments of the samples that are missing it has figures between the divisions that the samples
+ * have. A coarse channel on an even slope goes straight on as well, by whole divisions.
+ */
+function isDrawn({ value }: Samples, { from, to }: Line, times: number, division: number): boolean {
+  for (let row = from + times; row < to; row += times) {
+    const divisions = (value[row] - value[from]) / division;
+    if (abs(divisions - round(divisions)) > onDivision) return true;
+  }
+  return false;
 }
 
 /**
- * Rows of the samples that a tool drew straight lines between, where it did: a column that bends in single rows, evenly apart, and between
- * them goes on as no measured quantity does. Null of a column that was written as it came, or so coarsely that nobody can tell.
+ * Rows that count as sampled: where lines meet, and between them as many as there would have been. A line that goes on for longer than is
+ * bridged was drawn over a gap.
  */
-export function drawnBetween(samples: Samples): { readonly rows: readonly number[]; readonly times: number } | null {
-  const sampled = inStep(samples) ?? evenlyApart(samples);
-  return sampled && { rows: samplesAmong(samples, sampled.bends, sampled.times), times: sampled.times };
-}
-
-/**
- * Rows that count as sampled: where lines meet, and of what stands still as many as there would have been. A line that goes on for longer
- * than is bridged was drawn over a gap.
- */
-function samplesAmong(samples: Samples, bends: readonly number[], times: number): number[] {
+function samplesAmong(samples: Samples, meetings: readonly number[], times: number): number[] {
   const { time, value } = samples;
   const bridge = bridgedAt(times * meanInterval(samples));
+  const division = divisionOf({ value: Float64Array.from(meetings, (row) => value[row]) });
   const rows: number[] = [];
-  const ends = [0, ...bends, value.length - 1];
+  const ends = [0, ...meetings, value.length - 1];
   for (let i = 0; i < ends.length - 1; i++) {
-    const [from, to] = [ends[i], ends[i + 1]];
-    if (rows[rows.length - 1] !== from) rows.push(from);
-    const stands = value[to] === value[from] && value[from + 1] === value[from];
-    if (!stands && time[to] - time[from] > bridge) continue;
-    for (let row = from + times; row < to - times / 2; row += times) rows.push(row);
+    const line = { from: ends[i], to: ends[i + 1] };
+    if (rows[rows.length - 1] !== line.from) rows.push(line.from);
+    if (time[line.to] - time[line.from] > bridge && isDrawn(samples, line, times, division)) continue;
+    for (let row = line.from + times; row < line.to - times / 2; row += times) rows.push(row);
   }
   if (rows[rows.length - 1] !== value.length - 1) rows.push(value.length - 1);
   return rows;

@@ -50,8 +50,8 @@ export type DriveProblem =
       readonly channels: readonly string[];
       readonly rate: number;
       readonly gap: number;
-      /** How many times the logger wrote each sample, one after another. */
-      readonly written: number;
+      /** How many rows the logger made of each sample, and what it put into them; null where it made one. */
+      readonly over: { readonly between: 'again' | 'line'; readonly times: number } | null;
     }
   /** A step cannot be answered from this log: it lacks these channels. */
   | { readonly code: 'log-lacks'; readonly title: string; readonly channels: readonly string[] }

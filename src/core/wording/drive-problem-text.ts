@@ -29,6 +29,13 @@ const hertz = (rate: number) => `${Number(rate.toPrecision(2))} a second`;
 const times = (count: number) => (count === 1 ? 'once' : `${count} times`);
 const listed = (channels: readonly string[]) => channels.map((each) => channelTitle(each).toLowerCase()).join('; ');
 
+function rowsBetween(over: Extract<DriveProblem, { code: 'column-rate' }>['over']): string {
+  if (!over) return '';
+  return over.between === 'again'
+    ? ` (the logger wrote each ${times(over.times)}; what it wrote again counts for nothing)`
+    : ` (the rest of its rows are straight lines between them, which count for nothing)`;
+}
+
 function lamps(lit: readonly LampChannel[]): string {
   const names = lit.map((each) => lampTitles[each]);
   return names.length === 1 ? names[0] : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
@@ -92,7 +99,7 @@ export function driveProblemText(problem: DriveProblem, units: DisplayUnits): st
     case 'rows-of-drive':
       return `${problem.rows.toLocaleString('en')} rows over ${seconds(problem.seconds)}.`;
     case 'column-rate':
-      return `${hertz(problem.rate)}${problem.written > 1 ? ` (the logger wrote each ${times(problem.written)}; what it wrote again counts for nothing)` : ''}, longest gap ${Number(problem.gap.toPrecision(2))} s: ${listed(problem.channels)}.`;
+      return `${hertz(problem.rate)}${rowsBetween(problem.over)}, longest gap ${Number(problem.gap.toPrecision(2))} s: ${listed(problem.channels)}.`;
     case 'log-lacks':
       return `${problem.title} cannot be told from this log: it has no ${listed(problem.channels)}.`;
     case 'lowest-while-braking':

@@ -33,7 +33,12 @@ const facts: { readonly [C in Code]: Facts<C> } = {
   'open-before-handover': { torque: 180, found: 3, of: 12 },
   'speed-lost': { times: 2, seconds: 0.6 },
   'rows-of-drive': { rows: 60_000, seconds: 1200 },
-  'column-rate': { channels: ['vehicle_speed', 'pedal_travel'], rate: 25, gap: 0.08, written: 4 },
+  'column-rate': {
+    channels: ['vehicle_speed', 'pedal_travel'],
+    rate: 25,
+    gap: 0.08,
+    over: { between: 'again', times: 4 },
+  },
   'log-lacks': { title: 'Panic stops', channels: ['pedal_travel'] },
   'lowest-while-braking': { channel: 'accumulator_pressure', pressure: 9e6, wheel: 8.7e6 },
   'masters-apart-at': { one: 5.1e6, other: 5.6e6 },

@@ -1,4 +1,4 @@
-import { asGiven, timesWritten } from '../../traces/held-samples';
+import { givenOf, type Given } from '../../traces/as-sampled';
 import { ownSamples, scatterOf, type Samples } from '../../traces/own-samples';
 import { meanInterval } from '../../traces/time-mean';
 import { oncePerTrace } from '../../traces/once-per-trace';
@@ -81,16 +81,16 @@ function isWhole(trace: Trace, column: Float64Array): boolean {
   return timeRises(trace);
 }
 
-/** Samples of a channel of a drive, and how many times the logger wrote each of them. */
+/** Samples of a channel of a drive, and how many rows the logger made of each of them; null where it made one. */
 export interface DriveSamples extends Samples {
-  readonly written: number;
+  readonly over: Pick<Given, 'between' | 'times'> | null;
 }
 
 const samplesKnown = new WeakMap<Trace, Map<string, DriveSamples>>();
 
 /**
  * What a channel's sensor gave, sharing memory with the log where all of it is that; null where the log has none. What a logger wrote
- * again until the next sample came is no sample. Sought once in each log.
+ * again until the next sample came, or drew between two of them, is no sample. Sought once in each log.
  */
 export function samplesOf(trace: Trace, channel: string): DriveSamples | null {
   const known = samplesKnown.get(trace) ?? new Map<string, DriveSamples>();
@@ -100,8 +100,8 @@ export function samplesOf(trace: Trace, channel: string): DriveSamples | null {
   const column = columnOf(trace, channel);
   if (!column) return null;
   const recorded = isWhole(trace, column) ? { time: trace.time, value: column } : ownSamples(trace, column);
-  const written = timesWritten(recorded);
-  const samples = { ...(written > 1 ? asGiven(recorded, written) : recorded), written };
+  const given = givenOf(recorded);
+  const samples = { ...(given?.samples ?? recorded), over: given && { between: given.between, times: given.times } };
   known.set(channel, samples);
   return samples;
 }

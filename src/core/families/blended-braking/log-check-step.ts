@@ -7,7 +7,7 @@ import { meanInterval } from '../../traces/time-mean';
 import { columnOf, type Trace } from '../../traces/trace';
 import { findChannel } from '../../quantities/channels';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
-import { rangeOf, samplesOf } from './drive';
+import { rangeOf, samplesOf, type DriveSamples } from './drive';
 import { driveStep, type Lacking } from './step-parts';
 import { speedOf, type Context, type DriveSpeed } from './read-log';
 
@@ -24,10 +24,7 @@ interface Looked {
 /** What columns of a log are sampled at, and for how long they are silent: those that are alike together. */
 function columnNotes(trace: Trace): AnalysisProblem[] {
   const [from, to] = [trace.time[0], trace.time[trace.time.length - 1]];
-  const alike = new Map<
-    string,
-    { readonly channels: string[]; readonly rate: number; readonly gap: number; readonly written: number }
-  >();
+  const alike = new Map<string, { channels: string[]; rate: number; gap: number; over: DriveSamples['over'] }>();
   // Channels without a hole share the log's own times.
   const gaps = new Map<Float64Array, number>();
   for (const channel of Object.keys(trace.columns)) {
@@ -36,9 +33,9 @@ function columnNotes(trace: Trace): AnalysisProblem[] {
     const rate = 1 / meanInterval(samples);
     const gap = gaps.get(samples.time) ?? longestGap(samples, from, to);
     gaps.set(samples.time, gap);
-    const { written } = samples;
-    const key = `${rate.toPrecision(2)} ${gap.toPrecision(2)} ${written}`;
-    const group = alike.get(key) ?? { channels: [], rate, gap, written };
+    const { over } = samples;
+    const key = `${rate.toPrecision(2)} ${gap.toPrecision(2)} ${over?.between} ${over?.times}`;
+    const group = alike.get(key) ?? { channels: [], rate, gap, over };
     group.channels.push(channel);
     alike.set(key, group);
   }

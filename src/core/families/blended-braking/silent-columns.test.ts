@@ -31,7 +31,8 @@ function judged(stepId: string, trace: Trace) {
   const absent = found.characteristics.flatMap((each) =>
     each.kind === 'absent' ? [`${each.id}: ${each.problem.code}`] : [],
   );
-  return { verdict: found.verdict, absent, doubts: found.doubts.map(({ code }) => code) };
+  const notes = found.analyses.flatMap((each) => each.notes);
+  return { verdict: found.verdict, absent, doubts: found.doubts.map(({ code }) => code), notes };
 }
 
 const flat = ({ time }: Trace, value: number) => new Float64Array(time.length).fill(value);
@@ -125,11 +126,22 @@ describe('order of the pressures', () => {
 /** What a logger makes of a column that it asks for ten times a second and writes a hundred times. */
 const writtenAgain = (column: Float64Array, times: number) => column.map((_, i) => column[i - (i % times)]);
 
-describe('columns of which a logger writes every sample again', () => {
+/** What a tool makes of it that draws lines between what it asked for. */
+const lineBetween = (column: Float64Array, times: number) =>
+  column.map((_, i) => {
+    const from = i - (i % times);
+    const to = Math.min(column.length - 1, from + times);
+    return column[from] + ((column[to] - column[from]) * (i - from)) / times;
+  });
+
+describe.each([
+  ['writes every sample again', 'again', writtenAgain],
+  ['draws lines between samples', 'line', lineBetween],
+] as const)('columns of which a logger %s', (_, between, over) => {
   it('a pedal that is asked for five times a second is stamped on by nobody', () => {
     const { verdict, absent } = judged(
       'panic-events',
-      told((log) => ({ pedal_travel: writtenAgain(log.columns.pedal_travel, 10) })),
+      told((log) => ({ pedal_travel: over(log.columns.pedal_travel, 10) })),
     );
     expect({ verdict, absent }).toEqual({ verdict: 'undecided', absent: ['panic-delay: panics-not-told'] });
   });
@@ -137,9 +149,18 @@ describe('columns of which a logger writes every sample again', () => {
   it('a torque that is asked for five times a second is too slow to be closed', () => {
     const { absent } = judged(
       'closure',
-      told((log) => ({ regen_torque: writtenAgain(log.columns.regen_torque, 10) })),
+      told((log) => ({ regen_torque: over(log.columns.regen_torque, 10) })),
     );
     expect(absent).toContain('closure-bias: column-too-slow');
+  });
+
+  it('what they were written at is said', () => {
+    const { notes } = judged(
+      'log-check',
+      told((log) => ({ regen_torque: over(log.columns.regen_torque, 10) })),
+    );
+    const said = notes.find((note) => note.code === 'column-rate' && note.channels.includes('regen_torque'));
+    expect(said).toMatchObject({ channels: ['regen_torque'], over: { between, times: 10 } });
   });
 });
 
