@@ -6,6 +6,7 @@ import { BookInForm } from './book-in/book-in-form';
 import { InstrumentsPage } from './instruments/instruments-page';
 import { SettingsForm } from './settings/settings-form';
 import { SheetForm } from './sheets/sheet-form';
+import { ShellControls } from './shell/key-map';
 
 const type = (label: string | RegExp, value: string) =>
   fireEvent.change(screen.getByLabelText(label), { target: { value } });
@@ -274,6 +275,16 @@ describe('book-in form', () => {
     await act(async () => fireEvent.click(screen.getByRole('button', { name: 'Book in' })));
     expect(await screen.findByRole('alert')).toHaveTextContent('The server does not answer');
     expect(screen.getByLabelText('Serial')).toHaveValue('TK-7');
+  });
+});
+
+describe('who is at the screen', () => {
+  it('is somebody in a shop that has entered nobody yet, and one of its people in any other', () => {
+    const { unmount } = show(<ShellControls />, []);
+    expect(screen.getByRole('combobox', { name: 'At this screen' })).toHaveDisplayValue('Technician');
+    unmount();
+    show(<ShellControls />);
+    expect(screen.getByRole('combobox', { name: 'At this screen' })).toHaveDisplayValue('Ilse Varga');
   });
 });
 

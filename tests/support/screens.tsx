@@ -129,12 +129,12 @@ export function jobViewOf(
 // jsdom draws nothing, and looks every rule of every sheet up whenever it is asked how something looks: the sheets stay out of its page.
 const unseenStyles = createCache({ key: 'css', container: document.createElement('div') });
 
-/** Renders a screen in its theme and shop. */
-export function show(element: ReactElement) {
+/** Renders a screen in its theme and a shop of these people. */
+export function show(element: ReactElement, who: typeof people = people) {
   return render(
     <CacheProvider value={unseenStyles}>
       <ThemeProvider theme={theme}>
-        <ShopProvider shopName="Vennholm bench" people={people}>
+        <ShopProvider shopName="Vennholm bench" people={who}>
           {element}
         </ShopProvider>
       </ThemeProvider>

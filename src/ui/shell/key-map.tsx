@@ -90,9 +90,10 @@ export function ShellControls() {
   return (
     <div className={styles.controls}>
       <Choice label="At this screen" value={person} onChange={setPerson}>
-        {people.map((each) => (
-          <option key={each.id} value={each.name}>
-            {each.name}
+        {/* A shop that has entered nobody yet has somebody at its screen all the same. */}
+        {(people.length > 0 ? people.map(({ name }) => name) : [person]).map((name) => (
+          <option key={name} value={name}>
+            {name}
           </option>
         ))}
       </Choice>
