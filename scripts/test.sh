@@ -8,12 +8,17 @@ export NEXT_TELEMETRY_DISABLED=1
 
 sh scripts/packages.sh
 bash scripts/browser.sh
-# Compiling and building keep one core busy, lint the other.
+# Compiling and building keep one core busy, lint the other; then filling a shop for the journeys, and types.
+SEEDED_SHOP=$(mktemp -d)
+export SEEDED_SHOP
 (sh scripts/driver.sh && sh scripts/build.sh) &
 built=$!
 npm run -s lint
 wait "$built"
+sh tests/e2e/fill-shop.sh &
+filled=$!
 npm run -s typecheck
+wait "$filled"
 
 # The browser's journeys mostly wait for a bench that runs in real time: unit tests take what they leave.
 log=$(mktemp)

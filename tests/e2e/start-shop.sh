@@ -3,7 +3,7 @@ set -eu
 cd "$(dirname "$0")/../.."
 export NEXT_TELEMETRY_DISABLED=1
 sh scripts/build.sh
-HARD_PEDAL_DATA="$SEEDED_SHOP" node --import tsx scripts/seed-demo-shop.ts
+sh tests/e2e/fill-shop.sh
 export HARD_PEDAL_DATA="$(mktemp -d)"
 cp -R "$SEEDED_SHOP/." "$HARD_PEDAL_DATA"
 PORT="$1" exec node scripts/serve.mjs

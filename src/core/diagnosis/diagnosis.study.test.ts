@@ -1,13 +1,13 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import type { PlanStudied, RankedUnit } from '../../../scripts/studies/diagnoses';
 import { study } from '../../../tests/support/study';
+import { full } from '../../../tests/support/study-size';
 
 /*
  * Units of other sizes than those that the tables were made of, tested whole on the noisy rig; the same recorded by other tools and
  * hands; and units of other physics, whose logs no rig made. `npm run studies -- full` takes many of each fault and writes what comes out into docs/diagnosis.md.
  */
 
-const full = process.env.STUDY_SIZE === 'full';
 /** How many of every fault are tested (less than one: that share of the faults), of every how many plans, on how many processes. */
 const sizes = full
   ? {

@@ -1,3 +1,4 @@
 import { foreignHolds } from '../../../tests/support/second-writer/holds-suite';
+import { sized } from '../../../tests/support/study-size';
 
-foreignHolds(150, 0);
+foreignHolds(sized(60, 150), 0);

@@ -3,9 +3,10 @@
 import { foreignHolds } from '../../../tests/support/second-writer/holds-suite';
 import { foreignPulls } from '../../../tests/support/second-writer/pulls-suite';
 import { foreignSteps } from '../../../tests/support/second-writer/steps-suite';
+import { sized } from '../../../tests/support/study-size';
 
 describe.each(['over-and-over', 'in-turn', 'straight-between'] as const)('written %s', (rows) => {
-  foreignHolds(4, 1, rows);
-  foreignPulls(1, 5, rows);
-  foreignSteps(1, 3, rows);
+  foreignHolds(sized(4, 40), 1, rows);
+  foreignPulls(sized(1, 6), 5, rows);
+  foreignSteps(sized(1, 6), 3, rows);
 });
