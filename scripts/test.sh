@@ -9,8 +9,7 @@ export NEXT_TELEMETRY_DISABLED=1
 sh scripts/packages.sh
 bash scripts/browser.sh
 # Compiling and building keep one core busy, lint the other; then filling a shop for the journeys, and types.
-SEEDED_SHOP=$(mktemp -d)
-export SEEDED_SHOP
+export SEEDED_SHOP="${SEEDED_SHOP:-$(mktemp -d)}"
 (sh scripts/driver.sh && sh scripts/build.sh) &
 built=$!
 npm run -s lint

@@ -1,3 +1,4 @@
+import { commonDivisor } from './common-divisor';
 import type { Samples } from './own-samples';
 import { meanInterval } from './time-mean';
 
@@ -32,14 +33,12 @@ function changesOf({ value }: Samples): Changes {
   return { after, by };
 }
 
-const divisorOf = (one: number, other: number): number => (other === 0 ? one : divisorOf(other, one % other));
-
 /** Rows that all changes lie a multiple of apart, of a channel that is no switch and no even slope; 1 where they come as they may. */
 function inStep({ after, by }: Changes): number {
   const apart = after.slice(1);
   if (apart.length < stepsNeeded || apart.every((each) => each === apart[0]) || by.every((each) => each === by[0]))
     return 1;
-  const step = apart.reduce(divisorOf);
+  const step = apart.reduce(commonDivisor);
   return step === min(...apart) ? step : 1;
 }
 

@@ -1,3 +1,4 @@
+import { commonDivisor } from './common-divisor';
 import { divisionOf, type Samples } from './own-samples';
 import { bridgedAt, meanInterval } from './time-mean';
 
@@ -67,8 +68,6 @@ function runsOf(at: readonly number[]): { readonly first: number[]; readonly inS
 
 const quantile = (sorted: readonly number[], share: number) => sorted[floor(share * (sorted.length - 1))];
 
-const divisorOf = (one: number, other: number): number => (other === 0 ? one : divisorOf(other, one % other));
-
 /** How a column is told to have lines in it: rows to each sample as it shows them, null where it does not; and rows at which its lines meet. */
 interface Sign {
   readonly timesOf: (samples: Samples) => number | null;
@@ -82,7 +81,7 @@ const inStep: Sign = {
   timesOf: (samples) => {
     const { at } = anyBends(samples);
     if (at.length < fewInStep.least) return null;
-    const times = at.slice(1).reduce((step, row, i) => divisorOf(row - at[i], step), 0);
+    const times = at.slice(1).reduce((step, row, i) => commonDivisor(row - at[i], step), 0);
     const bending = at.length / ((at[at.length - 1] - at[0]) / times + 1);
     const tells = ({ least, share, apart }: typeof fewInStep) =>
       at.length >= least && bending >= share && times * meanInterval(samples) <= apart;
