@@ -1,6 +1,5 @@
 import type { RecoveryCase } from '../../../../../scripts/studies/boost-curve-recovery';
 import { study as runStudy } from '../../../../../tests/support/study';
-import { sized } from '../../../../../tests/support/study-size';
 
 type Bounds = Readonly<Record<string, { readonly kind: 'relative' | 'absolute'; readonly most: number }>>;
 
@@ -21,31 +20,28 @@ interface Study {
   readonly each: number;
 }
 
-/** Seeds of every geometry. */
-const seeds = sized(70, 200);
-
 const studies: readonly Study[] = [
   {
-    title: 'a slave piston in the line, over 4 geometries',
+    title: 'a slave piston in the line, over 200 seeds and 4 geometries',
     layout: 'in-line',
     bounds: {
       'boost-ratio': { kind: 'relative', most: 0.01 },
       'boost-slope': { kind: 'relative', most: 0.02 },
       ...common,
     },
-    seeds,
+    seeds: 200,
     firsts: [0, 2],
     each: 2,
   },
   {
-    title: 'a servo cylinder, over 2 geometries',
+    title: 'a servo cylinder, over 200 seeds and 2 geometries',
     layout: 'servo',
     bounds: {
       'servo-force': { kind: 'relative', most: 0.01 },
       'servo-slope': { kind: 'relative', most: 0.02 },
       ...common,
     },
-    seeds,
+    seeds: 200,
     firsts: [0, 1],
     each: 1,
   },
