@@ -93,6 +93,13 @@ describe('a log as its sensors gave it', () => {
     expect(sampledLog(log).trace).toBe(log);
   });
 
+  it('does not take a saw that goes up and down alike for samples with lines between', () => {
+    const time = Float64Array.from({ length: 3000 }, (_, i) => i / 100);
+    const saw = (t: number) => 5e6 + 1e5 * Math.abs(((t / 0.4) % 2) - 1);
+    const log = makeTrace(time, { pump_pressure: time.map(saw), output_pressure: time.map((t) => 2 * saw(t)) });
+    expect(sampledLog(log).trace).toBe(log);
+  });
+
   it('has no samples where a tool drew a line over a gap', () => {
     const luck = dice(5);
     const gauging = { ...goodGauge, white: 2e3, division: 10 };

@@ -1,6 +1,7 @@
 import { asGiven, timesWritten } from './held-samples';
 import { ownSamples, type Samples } from './own-samples';
 import { clearBends, drawnBetween } from './straight-between';
+import { neverMoved } from './stuck';
 import { makeTrace, type Trace } from './trace';
 
 /** What a tool put into the rows between two samples: the earlier one again, or a straight line. */
@@ -86,6 +87,8 @@ export function asSampled(trace: Trace, isMeasured: (channel: string) => boolean
     const by = own.get(column.channel) ?? writtenWith(column, told);
     if (!by) continue;
     cells[column.channel] = cellsAt(trace, trace.columns[column.channel], by.at);
+    // Of a column that never moves nobody can tell how it was written, and nothing is lost of it.
+    if (neverMoved(column.samples)) continue;
     const key = `${by.between} ${by.times}`;
     const { between, times } = by;
     over.set(key, { between, times, channels: [...(over.get(key)?.channels ?? []), column.channel] });

@@ -66,6 +66,14 @@ function runsOf(at: readonly number[]): { readonly first: number[]; readonly inS
   return { first, inShort };
 }
 
+/** Bends of samples differ as their noise does; what a clock drives, up and down alike, bends by as much every time. */
+const differently = 1.5;
+
+function differ(by: readonly number[]): boolean {
+  const sorted = [...by].sort((p, q) => p - q);
+  return quantile(sorted, 0.9) > differently * quantile(sorted, 0.1);
+}
+
 const quantile = (sorted: readonly number[], share: number) => sorted[floor(share * (sorted.length - 1))];
 
 /** How a column is told to have lines in it: rows to each sample as it shows them, null where it does not; and rows at which its lines meet. */
@@ -79,13 +87,13 @@ const anyBends = (samples: Samples) => bendsOf(samples, nothing * divisionOf(sam
 /** All bends, however small, lie in step: none is ever between samples. */
 const inStep: Sign = {
   timesOf: (samples) => {
-    const { at } = anyBends(samples);
+    const { at, by } = anyBends(samples);
     if (at.length < fewInStep.least) return null;
     const times = at.slice(1).reduce((step, row, i) => commonDivisor(row - at[i], step), 0);
     const bending = at.length / ((at[at.length - 1] - at[0]) / times + 1);
     const tells = ({ least, share, apart }: typeof fewInStep) =>
       at.length >= least && bending >= share && times * meanInterval(samples) <= apart;
-    return times > 1 && (tells(fewInStep) || tells(manyInStep)) ? times : null;
+    return times > 1 && ((tells(fewInStep) && differ(by)) || tells(manyInStep)) ? times : null;
   },
   meetings: (samples) => anyBends(samples).at,
 };
@@ -99,7 +107,8 @@ const evenlyApart: Sign = {
     if (at.length < samplesNeeded || at.length > value.length / 1.5) return null;
     const { first, inShort } = runsOf(at);
     const bends = [...by].sort((p, q) => p - q);
-    if (inShort < bendsShare * at.length || quantile(bends, 0.5) < clear * rounding * division) return null;
+    if (inShort < bendsShare * at.length || quantile(bends, 0.5) < clear * rounding * division || !differ(by))
+      return null;
     const lines = first.slice(1).map((to, i): Line => ({ from: first[i], to }));
     const lengths = lines.map(({ from, to }) => to - from).sort((p, q) => p - q);
     const times = quantile(lengths, 0.5);
