@@ -167,6 +167,8 @@ describe.each(everyLayout)('%s: is complete', (_id, kind) => {
         // Only a scan tool repeats what it last heard.
         for (const each of step.feeds.log.ownSensors ? [] : sampledLog(trace).said)
           expect(each).toMatchObject({ code: 'written-over', between: 'again', channels: ['reservoir_vacuum'] });
+        for (const note of step.feeds.log.ownSensors ? step.analyse(trace, there).notes : [])
+          if (note.code === 'column-rate') expect([note.channels, note.over]).toEqual([note.channels, null]);
         const log = readBenchLog(writeBenchLog(trace, {}), `${id}.csv`, {
           step: id,
           needs: step.feeds.log.needs,

@@ -18,10 +18,11 @@ const clear = 1.6;
 const longestBend = 2;
 const bendsShare = 0.9;
 /**
- * Where bends are exactly in step, fewer do if nearly all samples bend; a coarse channel stands still over many of its samples. What is
- * drawn from samples further apart than this, s, may as well be driven by a clock.
+ * What is drawn from samples further apart than this, s, may as well be a slow quantity, or driven by a clock. Where bends are exactly in
+ * step, fewer do if nearly all samples bend; a coarse channel stands still over many of its samples.
  */
-const fewInStep = { least: 8, share: 0.7, apart: 1.5 };
+const longestApart = 1.5;
+const fewInStep = { least: 8, share: 0.7, apart: longestApart };
 const manyInStep = { least: samplesNeeded, share: 0.25, apart: 0.25 };
 /** So many of the lines go somewhere, and none of the usual ones is longer than another by more than this. */
 const movingShare = 0.8;
@@ -112,7 +113,8 @@ const evenlyApart: Sign = {
     const lines = first.slice(1).map((to, i): Line => ({ from: first[i], to }));
     const lengths = lines.map(({ from, to }) => to - from).sort((p, q) => p - q);
     const times = quantile(lengths, 0.5);
-    if (times < 2 || quantile(lengths, 0.9) > evenly * times || quantile(lengths, 0.1) * evenly < times) return null;
+    if (times < 2 || times * meanInterval(samples) > longestApart) return null;
+    if (quantile(lengths, 0.9) > evenly * times || quantile(lengths, 0.1) * evenly < times) return null;
     const moving = lines.filter(({ from, to }) => abs(value[to] - value[from]) > rounding * division);
     return moving.length < movingShare * lines.length ? null : times;
   },
