@@ -176,7 +176,7 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       const channels = problem.channels.map((channel) => channelTitle(channel).toLowerCase()).join('; ');
       return problem.between === 'again'
         ? `The logger wrote each sample of ${channels} ${problem.times} times over: what it wrote again counts for nothing.`
-        : `Of ${channels} only one row in ${problem.times} or so was measured, with straight lines drawn between: the lines count for nothing.`;
+        : `Only about one row in ${problem.times} was measured, with straight lines drawn between (${channels}): the lines count for nothing.`;
     }
     case 'written-in-turn':
       return `This log’s columns are written in different rows: what belongs to a moment was put together, over ${Math.ceil(problem.carried * 1e3)} ms at most.`;
