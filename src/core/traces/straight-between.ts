@@ -21,7 +21,7 @@ const bendsShare = 0.9;
  * What is drawn from samples further apart than this, s, may as well be a slow quantity, or driven by a clock. Where bends are exactly in
  * step, fewer do if nearly all samples bend; a coarse channel stands still over many of its samples.
  */
-const longestApart = 1.5;
+const longestApart = 5;
 const fewInStep = { least: 8, share: 0.7, apart: longestApart };
 const manyInStep = { least: samplesNeeded, share: 0.25, apart: 0.25 };
 /** So many of the lines go somewhere, and none of the usual ones is longer than another by more than this. */
