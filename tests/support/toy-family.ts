@@ -78,7 +78,7 @@ const step: MeasuredStep<Disc> = {
   cautions: [],
   optional: false,
   characteristics: ['cooling-time', 'cooling-time@rear'],
-  feeds: { log: { needs: channels, uses: [], leastRows: 10 } },
+  feeds: { log: { needs: channels, uses: [], leastRows: 10, neededRate: 0.2 } },
   analyse: (trace, context) => joinAnswers(channels.map((channel) => answer(cooling(channel), trace, context))),
   limits: (_analysis, { unit, workshopLimits }) => {
     const most = limitFrom(

@@ -19,6 +19,7 @@ const nothingThere = 0.005;
 const inProportion = 0.012;
 /** Of another step's characteristics so many must come out for a log to read as that step's. */
 const readsAs = 0.6;
+const sampledTooSlowly: ReadonlySet<AnalysisProblem['code']> = new Set(['sampled-too-slowly', 'logged-too-slowly']);
 /** The stand-in is asked for a sound unit's ranges at this rate, Hz: nothing is judged by it. */
 const rangeRate = 25;
 
@@ -35,7 +36,7 @@ export function suspectLog(
   const analysis = step.analyse(trace, context);
   // What was only sampled too slowly may be this step's all the same.
   const nothing = analysis.characteristics.every(
-    (each) => each.kind === 'absent' && each.problem.code !== 'sampled-too-slowly',
+    (each) => each.kind === 'absent' && !sampledTooSlowly.has(each.problem.code),
   );
   return [
     ...(nothing ? readsAsAnother(kind, step, trace, context) : []),

@@ -11,6 +11,7 @@ import {
 import { dice, goodGauge, type Dice } from '../../../tests/support/second-writer/logger';
 import { count, emptyTally } from '../../../tests/support/second-writer/tally';
 import { someVacuumGauge } from '../../../tests/support/second-writer/vacuum-hold';
+import { makeTrace } from '../traces/trace';
 import { findFamily } from '.';
 
 const logs = 20;
@@ -63,6 +64,25 @@ describe.each(['vacuum-inline', 'vacuum-supply'])('check valves of %s that no ri
       count(tally, judge(trace), { wrong, shouldPass: sound && shown }, `${story} ${valveLoss.toFixed(0)} Pa`);
     }
     expectHonest(tally);
+  });
+
+  it('a log that begins before its vacuum stands is told to begin with it, not that there was none', () => {
+    const log = checkValveLog(
+      { story: 'in-order', seconds: 15, supply: 56_000, unitLoss: 0, valveLoss: 0, gauging: goodGauge, rate: 20 },
+      dice(3),
+    );
+    const before = log.time.filter((t) => t < 3);
+    const columns = Object.entries(log.columns).map(([channel, column]) => [channel, [...before.fill(0), ...column]]);
+    const time = [...log.time.filter((t) => t < 3), ...log.time.map((t) => t + 3)];
+    const late = makeTrace(
+      Float64Array.from(time),
+      Object.fromEntries(columns.map(([channel, cells]) => [channel, Float64Array.from(cells as number[])])),
+    );
+    expect(judge(late).characteristics).toEqual([
+      expect.objectContaining({
+        problem: { code: 'begins-without-vacuum', vacuum: 0, later: expect.closeTo(56e3, -3) },
+      }),
+    ]);
   });
 });
 

@@ -10,3 +10,10 @@ describe.each(['over-and-over', 'in-turn', 'straight-between'] as const)('writte
   foreignPulls(sized(1, 6), 5, rows);
   foreignSteps(sized(1, 6), 3, rows);
 });
+
+/* Asked once or twice a second, they show little of what a foot or a pump does: nothing is to be read into what they do not show. */
+describe.each(['seldom', 'seldom-over-and-over', 'seldom-straight-between'] as const)('asked %s', (rows) => {
+  foreignHolds(sized(3, 20), 1, rows);
+  foreignPulls(sized(1, 6), 5, rows);
+  foreignSteps(sized(1, 6), 3, rows);
+});

@@ -48,6 +48,11 @@ export function answer<Context, Happened extends object, Shown extends object>(
   });
 }
 
+/** The answer of a step whose trace cannot be asked, for this reason. */
+export function unanswered(characteristics: readonly CharacteristicId[], problem: AnalysisProblem): Answered {
+  return made(nothingMeasured(characteristics, problem));
+}
+
 /** Several questions of one step, or one of several circuits, as the step's analysis: in their order. */
 export function joinAnswers(parts: readonly Answered[]): Answered {
   const corrections = parts.flatMap((part) => (part.corrections ? [part.corrections] : []));

@@ -6,7 +6,8 @@ import { oncePerTrace } from '../traces/once-per-trace';
 import { ownSamples } from '../traces/own-samples';
 import { makeTrace, type Trace } from '../traces/trace';
 import type { AnalysisProblem } from '../vocabulary/analysis-problem';
-import { saying } from './question';
+import { loggedTooSlowly } from './logging-rate';
+import { saying, unanswered } from './question';
 import type { StepDefinition } from './step-definition';
 
 function natureOf(channel: string): ColumnNature {
@@ -42,14 +43,18 @@ export const sampledLog = oncePerTrace((trace: Trace): SampledLog => {
   };
 });
 
-/** The step, asked of what the sensors of a log gave; how that differs from what its logger wrote is said. */
+/**
+ * The step, asked of what the sensors of a log gave; how that differs from what its logger wrote is said. Where they were asked too seldom,
+ * nothing is.
+ */
 export function readingSamples<Step extends StepDefinition<unknown>>(step: Step): Step {
   if (step.kind !== 'measured' || step.feeds.log.ownSensors) return step;
   return {
     ...step,
     analyse: (trace, context) => {
       const log = sampledLog(trace);
-      const part = step.analyse(log.trace, context);
+      const slow = loggedTooSlowly(log.trace, step.feeds.log);
+      const part = slow ? unanswered(step.characteristics, slow) : step.analyse(log.trace, context);
       return log.said.length === 0 ? part : saying(part, log.said);
     },
   };

@@ -28,6 +28,8 @@ export interface LogFeed {
   readonly leastRows: number;
   /** Hz, below which some of its figures cannot be told; left out where none hangs on it. */
   readonly leastRate?: number;
+  /** Hz at which each channel that it needs must have been sampled to show what happened at all: `ordinaryRate` where left out, 0 for any. */
+  readonly neededRate?: number;
   /** What a log says of itself in a line `# key: value` rather than in a column: as a column of the value's number. */
   readonly named?: {
     readonly key: string;

@@ -13,7 +13,7 @@ const clearStep = 3;
 const share = 0.9;
 
 /** What stands for longer, s, is a slow quantity, and what it was stands for it. */
-const longestStanding = 1.5;
+const longestStanding = 5;
 
 interface Changes {
   /** How many samples each one comes after the one before it, and by how much, without its sign. */

@@ -67,10 +67,11 @@ function runsOf(at: readonly number[]): { readonly first: number[]; readonly inS
   return { first, inShort };
 }
 
-/** Bends of samples differ as their noise does; what a clock drives, up and down alike, bends by as much every time. */
+/** Bends of samples differ as their noise does, by so many times. */
 const differently = 1.5;
 
-function differ(by: readonly number[]): boolean {
+/** Whether bends are samples': what a clock drives, up and down alike, bends by as much every time. */
+export function differ(by: readonly number[]): boolean {
   const sorted = [...by].sort((p, q) => p - q);
   return quantile(sorted, 0.9) > differently * quantile(sorted, 0.1);
 }
@@ -83,7 +84,8 @@ interface Sign {
   readonly meetings: (samples: Samples) => readonly number[];
 }
 
-const anyBends = (samples: Samples) => bendsOf(samples, nothing * divisionOf(samples));
+/** Second differences that are more than what is left of a decimal fraction, however small. */
+export const anyBends = (samples: Samples) => bendsOf(samples, nothing * divisionOf(samples));
 
 /** All bends, however small, lie in step: none is ever between samples. */
 const inStep: Sign = {

@@ -29,6 +29,7 @@ export type AnalysisProblem =
   | { readonly code: 'no-hold'; readonly channel: string; readonly seconds: number }
   | { readonly code: 'hold-too-short'; readonly seconds: number; readonly needed: number }
   | { readonly code: 'source-never-opened'; readonly vacuum: number }
+  | { readonly code: 'begins-without-vacuum'; readonly vacuum: number; readonly later: number }
   | { readonly code: 'too-little-vacuum'; readonly vacuum: number; readonly needed: number }
   | { readonly code: 'source-not-seen-shut' }
   | { readonly code: 'begins-in-hold' }
@@ -156,6 +157,7 @@ export type AnalysisProblem =
   | { readonly code: 'track-stays-off'; readonly times: number }
   | { readonly code: 'sum-worst-at'; readonly channel: string; readonly at: number }
   | { readonly code: 'sampled-too-slowly'; readonly rate: number; readonly needed: number }
+  | { readonly code: 'logged-too-slowly'; readonly channel: string; readonly every: number; readonly needed: number }
   | DecoupledProblem
   | DriveProblem
   | FoundationProblem

@@ -90,6 +90,8 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `Held for ${problem.seconds.toFixed(1)} s where ${problem.needed.toFixed(1)} s are needed.`;
     case 'source-never-opened':
       return `The vacuum never rose above ${withUnit(problem.vacuum, 'vacuum', units)}: the source was not opened, or the gauge is not connected.`;
+    case 'begins-without-vacuum':
+      return `This log begins at ${withUnit(problem.vacuum, 'vacuum', units)} and reaches ${withUnit(problem.later, 'vacuum', units)} only later: begin it with the vacuum standing and the source side shut.`;
     case 'too-little-vacuum':
       return `Held from ${withUnit(problem.vacuum, 'vacuum', units)}, where at least ${withUnit(problem.needed, 'vacuum', units)} are needed: less vacuum leaks less. Draw it down further and hold again.`;
     case 'source-not-seen-shut':
@@ -308,6 +310,8 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `The sum of the tracks is worst at ${withUnit(problem.at, 'length', units)} of travel.`;
     case 'sampled-too-slowly':
       return `${problem.rate.toFixed(0)} samples a second tell nothing of moments: log at ${problem.needed} or more.`;
+    case 'logged-too-slowly':
+      return `${channelTitle(problem.channel)} was read every ${problem.every.toPrecision(2)} s only: between two readings this step's strokes, valves and stops would go unseen. Log it at least ${counted(problem.needed, 'time')} a second.`;
     case 'run-too-short':
       return 'The pump ran too briefly to be judged: a store without gas charges in a moment.';
     case 'nothing-charged':

@@ -4,10 +4,23 @@ import { makeTrace, type Trace } from '@/core/traces/trace';
  * What tools make of samples when they write them into rows. None of it is noise: the same was measured, and the same must come of it.
  */
 
-const { floor, min } = Math;
+const { floor, max, min, round } = Math;
 
-/** How a tool writes: a row a sample; every sample over and over until the next one; or a row for every message, the other cells empty. */
-export type Rows = 'a-row-a-sample' | 'over-and-over' | 'in-turn' | 'straight-between';
+/**
+ * How a tool writes: a row a sample; every sample over and over until the next one; a row for every message, the other cells empty; or straight
+ * between samples. Or it asks its sensors too seldom for what happens: once a second, or twice, written as by one of the others.
+ */
+export type Rows =
+  | 'a-row-a-sample'
+  | 'over-and-over'
+  | 'in-turn'
+  | 'straight-between'
+  | 'seldom'
+  | 'seldom-over-and-over'
+  | 'seldom-straight-between';
+
+/** Whether so few samples can show a step at all: nothing is asked of such a log but that it is not judged wrongly. */
+export const asksOften = (rows: Rows) => !rows.startsWith('seldom');
 
 /** Clock of a tool that writes so many rows for each of a log's, s. */
 function moreRows(time: Float64Array, times: number): Float64Array {
@@ -60,6 +73,14 @@ export function writtenBetween(log: Trace, times: number): Trace {
   );
 }
 
+/** Every so many rows of a log that its tool would have written, had it asked `rate` times a second. */
+function askedSeldom(log: Trace, rate: number): Trace {
+  const rows = log.time.length - 1;
+  const every = max(1, round(rows / (log.time[rows] - log.time[0]) / rate));
+  const asked = (column: Float64Array) => column.filter((_, row) => row % every === 0);
+  return makeTrace(asked(log.time), columnsOf(log, asked));
+}
+
 export function writtenAs(rows: Rows, log: Trace): Trace {
   switch (rows) {
     case 'a-row-a-sample':
@@ -70,5 +91,11 @@ export function writtenAs(rows: Rows, log: Trace): Trace {
       return writtenBetween(log, 10);
     case 'in-turn':
       return writtenInTurn(log, 3);
+    case 'seldom':
+      return askedSeldom(log, 1);
+    case 'seldom-over-and-over':
+      return writtenOver(askedSeldom(log, 2), 10);
+    case 'seldom-straight-between':
+      return writtenBetween(askedSeldom(log, 2), 10);
   }
 }

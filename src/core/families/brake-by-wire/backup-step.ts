@@ -122,7 +122,7 @@ export const backup: Measured = {
   ...handsIn,
   brings: electricHazards,
   feeds: {
-    log: { needs: ['backup_voltage', 'backup_current'], uses: ['ignition_on'], leastRows: 12 },
+    log: { needs: ['backup_voltage', 'backup_current'], uses: ['ignition_on'], leastRows: 12, neededRate: 1 },
     live: {
       rate: 20,
       startsFrom: 'charged',

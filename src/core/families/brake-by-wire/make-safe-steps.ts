@@ -197,6 +197,7 @@ export const makeSafeBefore: Measured = {
       needs: [],
       uses: ['sleep_current', 'motor_current', 'backup_voltage', 'ignition_on'],
       leastRows: 10,
+      neededRate: 1,
     },
     live: {
       rate: 5,

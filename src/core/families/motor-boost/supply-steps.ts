@@ -36,6 +36,7 @@ const asleepFeeds = (least: number): Measured['feeds'] => ({
     needs: ['motor_current'],
     uses: ['sleep_current', 'ignition_on'],
     leastRows: 10,
+    neededRate: 1,
   },
   live: {
     rate: 10,

@@ -34,6 +34,7 @@ export const neutralLeak: Measured = {
       needs: ['flow'],
       uses: ['accumulator_pressure'],
       leastRows: 10,
+      neededRate: 1,
     },
     live: {
       startsFrom: 'charged',

@@ -91,12 +91,20 @@ function findTwoWaits(trace: Trace, context: StepContext<unknown>, seconds: numb
   };
 }
 
+/** A trace that begins without vacuum: there never was any, or it came later. */
+function withoutVacuum({ supply, start }: TwoWaitsFound): AnalysisProblem {
+  const highest = supply.value.reduce((most, each) => max(most, each), 0);
+  return highest < noVacuum
+    ? { code: 'source-never-opened', vacuum: max(0, highest) }
+    : { code: 'begins-without-vacuum', vacuum: max(0, start), later: highest };
+}
+
 /** Whether a trace shows a valve that was first shut off and then had the air behind it. */
 function twoWaits(found: TwoWaitsFound, seconds: number): Judged<TwoWaits> {
   const { supply, end, start, opened, stuck } = found;
   const begin = supply.time[0];
   if (found.neverMoved) return noEvidence({ code: 'gauge-frozen', channel: 'supply_vacuum', seconds: end - begin });
-  if (start < noVacuum) return noEvidence({ code: 'source-never-opened', vacuum: max(0, start) });
+  if (start < noVacuum) return noEvidence(withoutVacuum(found));
   if (opened.kind === 'never') return noEvidence({ code: 'side-not-opened', vacuum: opened.lowest });
   const { at } = opened;
   const shortest = min(at - begin, end - at);

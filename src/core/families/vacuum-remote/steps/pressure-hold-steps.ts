@@ -61,6 +61,7 @@ export function pressureHoldSteps<Unit extends RemoteUnit>(layout: PressureHolds
         needs: channels,
         uses: [],
         leastRows: 40,
+        neededRate: 2,
       },
       live: {
         startsFrom: 'vented',
@@ -110,6 +111,7 @@ export function pressureHoldSteps<Unit extends RemoteUnit>(layout: PressureHolds
         needs: channels,
         uses: ['supply_vacuum'],
         leastRows: 40,
+        neededRate: 2,
       },
       live: {
         startsFrom: 'evacuated',

@@ -39,6 +39,7 @@ export function bleedSteps<Unit>(kit: StoreKit<Unit>) {
         needs: pressures,
         uses: pumps,
         leastRows: 12,
+        neededRate: 2,
       },
       live: {
         startsFrom: 'charged',

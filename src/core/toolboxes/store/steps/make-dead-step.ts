@@ -64,6 +64,7 @@ export function makeDeadStep<Unit>(kit: StoreKit<Unit>, id: 'make-dead-before' |
           needs: pressures,
           uses: [lever],
           leastRows: 2,
+          neededRate: 0,
         },
         live: {
           startsFrom: 'charged',

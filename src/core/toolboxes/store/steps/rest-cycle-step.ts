@@ -44,6 +44,7 @@ export function restCycleStep<Unit>(kit: StoreKit<Unit>) {
         needs: [...pressures, ...pumps],
         uses: [],
         leastRows: 30,
+        neededRate: 1,
       },
       live: {
         rate: 20,

@@ -67,6 +67,7 @@ export function soakStep<Unit>(kit: StoreKit<Unit>, id: 'soak' | 'soak-isolated'
           needs: pressures,
           uses: ['air_temperature'],
           leastRows: 2,
+          neededRate: 0,
         },
         live: {
           rate: sampleOfHours,
