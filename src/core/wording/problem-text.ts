@@ -11,6 +11,7 @@ import { withUnit, type DisplayUnits } from './display';
 import { shownAs } from '../quantities/shown-as';
 import { characteristicTitle } from '../quantities/characteristics';
 import { channelTitle } from '../quantities/channels';
+import { counted } from './counted';
 import { waitText } from './wait-text';
 // Whoever says a word in a sentence needs the registry, which has joined them all.
 import '../families';
@@ -37,8 +38,6 @@ export const cycleFaults: Readonly<Record<CircuitFaultId, string>> = {
   'switch-high': 'switch shifted high',
   'switch-band-narrow': 'switch band narrow (both short, cut-in too near cut-out)',
 };
-
-const counted = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;
 
 /** What a trace could not tell, or what was noticed, and what to do about it. */
 export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnits): string {

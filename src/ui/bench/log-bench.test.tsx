@@ -175,7 +175,7 @@ describe('a step fed from a log', () => {
   it('says what it needs, and reads the chosen file in a worker, with its progress', async () => {
     serving();
     bench();
-    expect(screen.getByText(/This step needs supply/)).toBeInTheDocument();
+    expect(screen.getByText(/This step needs supply/)).toHaveTextContent('Log 5 readings a second or more.');
     await choose();
     expect(FakeWorker.latest.asked[0]).toMatchObject({ kind: 'open', step: 'vacuum-draw', site, policy: 'guarded' });
     await hear({ kind: 'progress', share: 0.42 });

@@ -1,14 +1,28 @@
 import type { MappingQuestion } from '@/core/formats/mapping-questions';
-import type { MeasuredStep } from '@/core/procedure/step-definition';
+import { ordinaryRate } from '@/core/procedure/logging-rate';
+import type { LogFeed } from '@/core/procedure/step-definition';
 import { channelTitle } from '@/core/quantities/channels';
+import { counted } from '@/core/wording/counted';
 import type { LogState } from './use-log-worker';
 
-/** What a step asks of a log, in a sentence. */
-export function asksFor({ needs, uses }: MeasuredStep<unknown>['feeds']['log']): string {
+/** What a step asks of a log, in a sentence or two. */
+export function asksFor(feed: LogFeed): string {
+  const { needs, uses, anyOf = [] } = feed;
   const named = (channels: readonly string[]) => channels.map((channel) => channelTitle(channel).toLowerCase());
-  const used = `uses ${named(uses).join(', ')} where there`;
-  if (needs.length === 0) return `This step ${used}.`;
-  return `This step needs ${named(needs).join(' and ')}${uses.length > 0 ? `, and ${used}` : ''}.`;
+  const all = (channels: readonly string[]) => named(channels).join(' and ');
+  const alone = uses.filter((channel) => !anyOf.flat().includes(channel));
+  const asked = [
+    ...(needs.length > 0 ? [`needs ${all(needs)}`] : []),
+    ...(anyOf.length > 0 ? [`needs ${anyOf.map(all).join(', or ')}`] : []),
+    ...(alone.length > 0 ? [`uses ${named(alone).join(', ')} where there`] : []),
+  ];
+  return `This step ${asked.join(', and ')}.${howOften(feed)}`;
+}
+
+/** How often a log's sensors must have been asked; of a drive its own columns tell. */
+function howOften({ neededRate = ordinaryRate, leastRate = 0, ownSensors }: LogFeed): string {
+  const rate = Math.max(neededRate, leastRate);
+  return ownSensors || rate === 0 ? '' : ` Log ${counted(rate, 'reading')} a second or more.`;
 }
 
 /** What is asked about a column of a log before it is kept. */
