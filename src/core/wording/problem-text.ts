@@ -310,7 +310,7 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
     case 'sampled-too-slowly':
       return `${problem.rate.toFixed(0)} samples a second tell nothing of moments: log at ${problem.needed} or more.`;
     case 'logged-too-slowly':
-      return `${channelTitle(problem.channel)} was read every ${problem.every.toPrecision(2)} s only: between two readings this step's strokes, valves and stops would go unseen. Log it at least ${counted(problem.needed, 'time')} a second.`;
+      return `${channelTitle(problem.channel)} was read every ${problem.every.toPrecision(2)} s only, too seldom to show all that happens here: log it ${problem.needed === 1 ? 'once' : counted(problem.needed, 'time')} a second or more.`;
     case 'run-too-short':
       return 'The pump ran too briefly to be judged: a store without gas charges in a moment.';
     case 'nothing-charged':

@@ -5,6 +5,7 @@ import { remarksOf, type StepEvaluation } from '@/core/judging/evaluate-unit';
 import { figure, referenceOf, shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
 import { analysisProblemText } from '@/core/wording/problem-text';
+import type { AnalysisProblem } from '@/core/vocabulary/analysis-problem';
 import { characteristicTitle } from '@/core/quantities/characteristics';
 import { checkReason, limitText } from '@/core/wording/check-text';
 import { VerdictMark, VerdictShape } from '@/ui/parts/verdict-mark';
@@ -16,14 +17,26 @@ interface Props {
   readonly heading?: string;
 }
 
+/** Why nothing at all was measured, where it is one reason for everything: said once. */
+function oneReason({ characteristics }: StepEvaluation): AnalysisProblem | null {
+  const [first, ...others] = characteristics;
+  if (others.length === 0 || first.kind !== 'absent') return null;
+  const reason = JSON.stringify(first.problem);
+  return others.every((each) => each.kind === 'absent' && JSON.stringify(each.problem) === reason)
+    ? first.problem
+    : null;
+}
+
 /** What a run found: every characteristic with U and limit, and what is missing for an undecided one. */
 export function StepResults({ result, units, heading = 'This run' }: Props) {
   const notes = remarksOf(result);
+  const reason = oneReason(result);
   return (
     <div className={styles.results}>
       <h2>
         {heading} <VerdictMark verdict={result.verdict} />
       </h2>
+      {reason && <small>{analysisProblemText(reason, units)}</small>}
       <List>
         {result.characteristics.map((found) => {
           const check = result.checks.find((each) => each.characteristic === found.id);
@@ -41,7 +54,7 @@ export function StepResults({ result, units, heading = 'This run' }: Props) {
                     {referenceOf(as) && <em> {referenceOf(as)}</em>}
                   </code>
                 ) : (
-                  <small>{analysisProblemText(found.problem, units)}</small>
+                  !reason && <small>{analysisProblemText(found.problem, units)}</small>
                 )}
                 {check && (
                   <small>

@@ -1,5 +1,7 @@
 import { render, screen } from '@testing-library/react';
 import { Reading } from '../bench/reading';
+import type { StepEvaluation } from '@/core/judging/evaluate-unit';
+import type { CharacteristicId } from '@/core/quantities/characteristics';
 import { StepResults } from '../bench/step-results';
 import { unitOf } from '@/core/quantities/measurement-unit';
 import { displayUnits } from '@/core/wording/display';
@@ -93,5 +95,28 @@ describe('results of a run', () => {
     );
     expect(screen.getByText(/3.20 ± 0.20 kPa/)).toBeInTheDocument();
     expect(screen.getByText(/4 repeats in all would decide/)).toBeInTheDocument();
+  });
+
+  it('says a reason that all of its figures share once, and reasons of their own with each', () => {
+    const absent = (id: CharacteristicId, every: number) =>
+      ({
+        kind: 'absent',
+        id,
+        problem: { code: 'logged-too-slowly', channel: 'input_pressure', every, needed: 5 },
+      }) as const;
+    const result = (every: number): StepEvaluation => ({
+      step: 'boost-curve',
+      verdict: 'undecided',
+      optional: false,
+      findings: null,
+      doubts: [],
+      analyses: [],
+      characteristics: [absent('cut-in-pressure', 1), absent('run-out-input', every)],
+      checks: [],
+    });
+    const { rerender } = render(<StepResults units={displayUnits('kpa')} result={result(1)} />);
+    expect(screen.getAllByText(/was read every 1.0 s only/)).toHaveLength(1);
+    rerender(<StepResults units={displayUnits('kpa')} result={result(2)} />);
+    expect(screen.getAllByText(/was read every [12].0 s only/)).toHaveLength(2);
   });
 });
