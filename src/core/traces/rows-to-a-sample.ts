@@ -2,7 +2,7 @@ import { commonDivisor } from './common-divisor';
 import type { Samples } from './own-samples';
 import { anyBends, differ } from './straight-between';
 
-const { abs, min } = Math;
+const { abs, max, min } = Math;
 
 /** Distances that share a divisor as rarely as this by chance share one because a tool made them. */
 const chance = 2e-3;
@@ -16,18 +16,24 @@ const divisions = 3;
 function inStep(rows: readonly number[]): number {
   const n = rows.length - 1;
   if (n < fewest) return 1;
-  const divisor = rows.slice(1).reduce((step, row, i) => commonDivisor(row - rows[i], step), 0);
+  let divisor = 0;
+  for (let i = 0; i < n && divisor !== 1; i++) divisor = commonDivisor(rows[i + 1] - rows[i], divisor);
   const multiples = (rows[n] - rows[0]) / divisor;
   return n > taken * multiples && divisor ** (1 - n) / (n - 1) < chance ? divisor : 1;
 }
 
-/** Rows at which a channel changes; none of one that mostly goes by single divisions, as a coarse one does on an even slope. */
-function clearChanges({ value }: Samples): readonly number[] {
+/** Rows at which a channel changes. */
+function changesOf({ value }: Samples): readonly number[] {
   const rows: number[] = [];
   for (let i = 1; i < value.length; i++) if (value[i] !== value[i - 1]) rows.push(i);
+  return rows;
+}
+
+/** Whether a channel mostly goes by more than single divisions, as a coarse one does not on an even slope. */
+function goesClearly({ value }: Samples, rows: readonly number[]): boolean {
   const by = rows.map((i) => abs(value[i] - value[i - 1]));
   const smallest = by.reduce((least, each) => min(least, each), Infinity);
-  return 2 * by.filter((each) => each >= divisions * smallest).length >= by.length ? rows : [];
+  return 2 * by.filter((each) => each >= divisions * smallest).length >= by.length;
 }
 
 /**
@@ -35,6 +41,9 @@ function clearChanges({ value }: Samples): readonly number[] {
  * or all bends, lie a multiple of so many rows apart. 1 of a column that shows nothing of the kind.
  */
 export function rowsToASample(samples: Samples): number {
+  const changes = changesOf(samples);
+  const again = inStep(changes);
   const { at, by } = anyBends(samples);
-  return Math.max(inStep(clearChanges(samples)), by.length > 0 && differ(by) ? inStep(at) : 1);
+  const drawn = inStep(at);
+  return max(again > 1 && goesClearly(samples, changes) ? again : 1, drawn > 1 && differ(by) ? drawn : 1);
 }
