@@ -309,6 +309,13 @@ describe('what a trace could not tell', () => {
     expect(say({ code: 'cycles-not-settled', rests: 0 })).toMatch(/^0 whole rests,/);
   });
 
+  it('readings far apart are so in figures that a person reads', () => {
+    const slow = (every: number, needed: number) =>
+      say({ code: 'logged-too-slowly', channel: 'rod_force', every, needed });
+    expect(slow(0.25, 5)).toMatch(/read every 0\.25 s only.*5 times a second or more\.$/);
+    expect(slow(240, 1)).toMatch(/read every 4 min only.*once a second or more\.$/);
+  });
+
   it('a motor and a dead end are stopped for their own reasons', () => {
     expect(say({ code: 'charged-too-long', of: 'motor', seconds: 20 })).toContain('Let it cool');
     expect(say({ code: 'charged-too-long', of: 'dead-head', seconds: 5 })).toContain('dead end');

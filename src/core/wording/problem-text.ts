@@ -39,6 +39,9 @@ export const cycleFaults: Readonly<Record<CircuitFaultId, string>> = {
   'switch-band-narrow': 'switch band narrow (both short, cut-in too near cut-out)',
 };
 
+/** How far apart readings are (s): to two figures where that is what is needed. */
+const apartText = (seconds: number) => (seconds < 10 ? `${seconds.toPrecision(2)} s` : waitText(seconds));
+
 /** What a trace could not tell, or what was noticed, and what to do about it. */
 export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnits): string {
   const gauge = (si: number) => withUnit(si, 'gauge', units);
@@ -310,7 +313,7 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
     case 'sampled-too-slowly':
       return `${problem.rate.toFixed(0)} samples a second tell nothing of moments: log at ${problem.needed} or more.`;
     case 'logged-too-slowly':
-      return `${channelTitle(problem.channel)} was read every ${problem.every.toPrecision(2)} s only, too seldom to show all that happens here: log it ${problem.needed === 1 ? 'once' : counted(problem.needed, 'time')} a second or more.`;
+      return `${channelTitle(problem.channel)} was read every ${apartText(problem.every)} only, too seldom to show all that happens here: log it ${problem.needed === 1 ? 'once' : counted(problem.needed, 'time')} a second or more.`;
     case 'run-too-short':
       return 'The pump ran too briefly to be judged: a store without gas charges in a moment.';
     case 'nothing-charged':
