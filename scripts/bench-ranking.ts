@@ -8,7 +8,7 @@ import { checkKind } from '@/core/formats/unit-sheet';
 import { contextAt } from '@/core/formats/site-file';
 import { evaluateUnit, type StepEvidence } from '@/core/judging/evaluate-unit';
 import { simulateStep } from '@/core/rig/run-step';
-import { readSignatures } from '@/server/diagnosis/signature-file';
+import { readSignatures } from '@/server/context/signature-file';
 
 /* How fast faults are ranked, on the smallest plan, on an ordinary one and on the largest. */
 

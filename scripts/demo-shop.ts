@@ -22,9 +22,8 @@ import { insertSphere, insertSphereCheck, markFitted } from '@/data/spheres';
 import { insertSheet, listSheets } from '@/data/unit-sheets';
 import { mendedFaults, type PartWork } from '@/core/judging/verification';
 import { insertRepair } from '@/data/repairs';
-import { evaluateJob } from '@/server/jobs/evaluate-job';
-import { jobNamed } from '@/server/jobs/job-context';
-import { floorView } from '@/server/jobs/floor-view';
+import { judgedJob } from '@/server/judging/judged-job';
+import { floorView } from '@/server/views/floor-view';
 import { sliceTrace, type Trace } from '@/core/traces/trace';
 
 /*
@@ -32,7 +31,7 @@ import { sliceTrace, type Trace } from '@/core/traces/trace';
  * named fault and a named seed; nothing is typed in.
  */
 
-const site: Site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 620 };
+const site: Site = { timeZone: 'Europe/Vienna', altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 620 };
 
 const people = [
   ['ilse', 'Ilse Varga', 'bench lead'],
@@ -921,9 +920,9 @@ async function runStep(job: DemoJob, jobId: string, step: StepDefinition<unknown
 async function repairAndProve(job: DemoJob, repair: NonNullable<DemoJob['repair']>, repairedAt: Date): Promise<void> {
   const { kind } = sheetNamed(job.sheet);
   const { work, note, again } = repair;
-  const runsBefore = (await listRuns(job.id)).map((run) => run.id);
-  await insertRepair({ jobId: job.id, at: repairedAt.toISOString(), person: job.person, work, note, runsBefore });
-  const { due } = await evaluateJob(await jobNamed(job.id));
+  const afterRun = (await listRuns(job.id)).at(-1)?.sequence ?? 0;
+  await insertRepair({ jobId: job.id, at: repairedAt.toISOString(), person: job.person, work, note, afterRun });
+  const { due } = (await judgedJob(job.id)).evaluated;
   const mended = mendedFaults(kind, work);
   const repaired = { ...job, seed: job.seed + 1, faults: job.faults.filter((fault) => !mended.includes(fault.id)) };
   let at = repairedAt.getTime() + betweenSteps;

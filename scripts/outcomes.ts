@@ -40,11 +40,11 @@ process.env.HARD_PEDAL_DATA = folder;
 const { demoShop } = await import('./demo-shop');
 const { listJobs } = await import('@/data/jobs');
 const { displayUnits } = await import('@/core/wording/display');
-const { buildReport } = await import('@/server/release/build-report');
+const { reportOfJob } = await import('@/server/views/build-report');
 await demoShop(new Date('2026-11-23T09:00:00Z'));
 const { jobs } = await listJobs();
 for (const job of jobs) {
-  outcomes[`report ${job.number} ${job.sheet.name}`] = await buildReport(job, {
+  outcomes[`report ${job.number} ${job.sheet.name}`] = await reportOfJob(job.id, {
     kind: 'findings-only',
     issuedAt: '2026-11-23T12:00:00Z',
     issuedBy: 'Ilse Varga',

@@ -7,7 +7,7 @@ const address = `http://127.0.0.1:${port}`;
 const server = spawn(
   process.execPath,
   ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', port],
-  { stdio: ['ignore', 'pipe', 'inherit'] },
+  { stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, HARD_PEDAL_LAUNCHED: '1' } },
 );
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => server.kill(signal));
 server.on('exit', (code) => process.exit(code ?? 0));

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { makeSignatures } from '@/core/diagnosis/make-signatures';
 import { everyKind } from '@/core/families';
-import { signatureFile, writeSignatures } from '@/server/diagnosis/signature-file';
+import { signatureFile, writeSignatures } from '@/server/context/signature-file';
 import { exampleBench, variedBench } from '../tests/support/varied-bench';
 
 /*

@@ -1,8 +1,14 @@
 import { NextResponse, type NextRequest } from 'next/server';
 import { refusalAtTheDoor } from './server/http/door';
+import { refusalOfAll, refusalPage } from './server/http/refusal';
 
 /** Every request passes here first: who may ask, and what a browser may do with the answer. */
 export function proxy(request: NextRequest): NextResponse {
+  const why = refusalOfAll();
+  if (why !== null)
+    return request.nextUrl.pathname.startsWith('/api/')
+      ? NextResponse.json({ message: why, fields: {} }, { status: 503 })
+      : new NextResponse(refusalPage(why), { status: 503, headers: { 'Content-Type': 'text/html; charset=utf-8' } });
   const refused = refusalAtTheDoor(request.method, request.url, request.headers);
   const response = refused
     ? NextResponse.json({ message: refused.message, fields: {} }, { status: refused.status })

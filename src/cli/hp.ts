@@ -22,7 +22,7 @@ import { hasStandIn, readStandIn, simulateStep } from '@/core/rig/run-step';
 import { scanToolLog } from '@/core/rig/scan-tool';
 import type { Trace } from '@/core/traces/trace';
 import { readProblemText } from '@/core/wording/read-problem-text';
-import { readSignatures } from '@/server/diagnosis/signature-file';
+import { readSignatures } from '@/server/context/signature-file';
 import { fail, UnusableInput } from './failure';
 import {
   assumed,

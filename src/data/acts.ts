@@ -1,8 +1,10 @@
+import type { Knex } from 'knex';
 import { z } from 'zod';
 import { database } from './database';
 
 /** What is put on record with who did it. */
 export const actKinds = [
+  'begun',
   'kept',
   'discarded',
   'struck-out',
@@ -13,6 +15,10 @@ export const actKinds = [
   'taken-out',
   'brought-back',
   'rejudged',
+  'cautions-read',
+  'ordered',
+  'booked',
+  'clock-ran-back',
 ] as const;
 
 const rowSchema = z.object({
@@ -25,6 +31,7 @@ const rowSchema = z.object({
   detail: z.string().nullable(),
   before: z.string().nullable(),
   undone_at: z.string().nullable(),
+  version: z.number().nullable(),
 });
 
 export interface Act {
@@ -41,14 +48,18 @@ export interface Act {
   readonly before: string | null;
   /** When it was taken back; null where it stands. */
   readonly undoneAt: string | null;
+  /** Number of the change of its job that it belongs to; null where it was put on record beside one, or before changes were counted. */
+  readonly version: number | null;
 }
 
-type NewAct = Pick<Act, 'jobId' | 'subject' | 'act' | 'person' | 'detail'> & { readonly before?: string };
+export type NewAct = Pick<Act, 'jobId' | 'subject' | 'act' | 'person' | 'detail'> & { readonly before?: string };
 
 export async function recordAct(act: NewAct, at = new Date().toISOString()): Promise<void> {
-  await (
-    await database()
-  )('acts').insert({
+  await insertActRow(await database(), act, at, null);
+}
+
+export async function insertActRow(trx: Knex, act: NewAct, at: string, version: number | null): Promise<void> {
+  await trx('acts').insert({
     job_id: act.jobId,
     subject: act.subject,
     act: act.act,
@@ -56,10 +67,12 @@ export async function recordAct(act: NewAct, at = new Date().toISOString()): Pro
     at,
     detail: act.detail,
     before: act.before ?? null,
+    version,
   });
 }
 
-function fromRow(row: unknown): Act {
+/** A row as an act; throws where it is damaged. */
+export function actFromRow(row: unknown): Act {
   const { job_id, undone_at, ...rest } = rowSchema.parse(row);
   return { ...rest, jobId: job_id, undoneAt: undone_at };
 }
@@ -67,7 +80,7 @@ function fromRow(row: unknown): Act {
 /** Everything on record of a job, oldest first. */
 export async function listActs(jobId: string): Promise<Act[]> {
   const rows: unknown[] = await (await database())('acts').where({ job_id: jobId }).orderBy('id');
-  return rows.map(fromRow);
+  return rows.map(actFromRow);
 }
 
 /** Jobs that something was done to since a moment. */
@@ -78,7 +91,7 @@ export async function jobsActedOn(since: string): Promise<ReadonlySet<string>> {
 
 export async function findAct(id: number): Promise<Act | undefined> {
   const row: unknown = await (await database())('acts').where({ id }).first();
-  return row === undefined ? undefined : fromRow(row);
+  return row === undefined ? undefined : actFromRow(row);
 }
 
 /** Marks an act as taken back; says whether it still stood, so that it is taken back once. */

@@ -1,3 +1,4 @@
+import type { Knex } from 'knex';
 import { z } from 'zod';
 import type { MappedColumn } from '@/core/formats/column-mapping';
 import { database } from './database';
@@ -30,9 +31,16 @@ export async function rememberMapping(
   mapping: readonly MappedColumn[],
   at: string,
 ): Promise<void> {
-  await (
-    await database()
-  )('column_mappings')
+  await rememberMappingRow(await database(), fingerprint, mapping, at);
+}
+
+export async function rememberMappingRow(
+  trx: Knex,
+  fingerprint: string,
+  mapping: readonly MappedColumn[],
+  at: string,
+): Promise<void> {
+  await trx('column_mappings')
     .insert({ fingerprint, mapping: JSON.stringify(mapping), used_at: at })
     .onConflict('fingerprint')
     .merge();

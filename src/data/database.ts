@@ -1,19 +1,23 @@
 import { mkdirSync } from 'node:fs';
+import { isMainThread } from 'node:worker_threads';
 import path from 'node:path';
 import knex, { type Knex } from 'knex';
 import { migrations } from './migrations';
+import { refuseLostEntries, refuseUnusableFile, refuseUnusableShape } from './unusable';
 
 /** Where the shop's data lies: `HARD_PEDAL_DATA`, else ./data. */
 export function dataFolder(): string {
   return process.env.HARD_PEDAL_DATA ?? path.join(process.cwd(), 'data');
 }
 
-/** Opens the database and brings it to the newest shape. */
+/** Opens the database and, where this is not one of the process's other threads, brings it to the newest shape. */
 export async function openDatabase(folder = dataFolder()): Promise<Knex> {
   mkdirSync(folder, { recursive: true });
+  const file = path.join(folder, 'hard-pedal.sqlite');
+  if (isMainThread) refuseUnusableFile(file);
   const database = knex({
     client: 'better-sqlite3',
-    connection: { filename: path.join(folder, 'hard-pedal.sqlite') },
+    connection: { filename: file },
     useNullAsDefault: true,
     pool: {
       min: 1,
@@ -27,7 +31,15 @@ export async function openDatabase(folder = dataFolder()): Promise<Knex> {
       },
     },
   });
-  await database.migrate.latest({ migrationSource: migrations });
+  if (!isMainThread) return database;
+  try {
+    await refuseUnusableShape(database, file);
+    await database.migrate.latest({ migrationSource: migrations });
+    await refuseLostEntries(database, folder);
+  } catch (error) {
+    await database.destroy();
+    throw error;
+  }
   return database;
 }
 

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import type { Knex } from 'knex';
 import { z } from 'zod';
 import type { PlanId } from '@/core/procedure/step-context';
 import { database } from './database';
@@ -32,6 +33,7 @@ const rowSchema = z.object({
   sheet: json(sheetSchema),
   taken_out_at: z.string().nullable(),
   behind_of: z.string().nullable(),
+  version: z.number(),
 });
 
 export interface Job {
@@ -54,9 +56,12 @@ export interface Job {
   readonly takenOutAt: string | null;
   /** Job whose unit this one looks behind; null where it is a job of its own. */
   readonly behindOf: string | null;
+  /** How often it has been changed: a page that shows another number shows what it was before. */
+  readonly version: number;
 }
 
-function fromRow(row: unknown): Job {
+/** A row of the book as a job; throws where it is damaged. */
+export function jobFromRow(row: unknown): Job {
   const { booked_at, booked_by, promised_at, taken_out_at, ordered_by, behind_of, ...rest } = rowSchema.parse(row);
   return {
     ...rest,
@@ -88,7 +93,7 @@ export async function listJobs(): Promise<{
   const unreadable: UnreadableJob[] = [];
   for (const row of rows) {
     const fields = damageOf(row);
-    if (fields.length === 0) jobs.push(fromRow(row));
+    if (fields.length === 0) jobs.push(jobFromRow(row));
     else
       unreadable.push({
         id: String(row.id),
@@ -112,51 +117,71 @@ function damageOf(row: Record<string, unknown>): string[] {
   });
 }
 
-export async function findJob(id: string): Promise<Job | undefined> {
-  const row: unknown = await (await database())('jobs').where({ id }).first();
-  return row === undefined ? undefined : fromRow(row);
+/** Fields of a job's row that cannot be read; none where it is whole, or not in the book. */
+export async function damageOfJob(id: string): Promise<readonly string[]> {
+  const row = (await (await database())('jobs').where({ id }).first()) as Record<string, unknown> | undefined;
+  return row ? damageOf(row) : [];
 }
 
-/** Jobs in the book that look behind another's unit, in the order they were booked. */
-export async function behindJobs(id: string): Promise<Pick<Job, 'id' | 'number'>[]> {
-  const rows: unknown = await (
+export async function findJob(id: string): Promise<Job | undefined> {
+  const row: unknown = await (await database())('jobs').where({ id }).first();
+  return row === undefined ? undefined : jobFromRow(row);
+}
+
+/** Jobs in the book of a serial that were booked before one of that number, in the order they were booked; damaged ones are left out. */
+export async function jobsOfSerial(serial: string, before: number): Promise<Job[]> {
+  const rows: Record<string, unknown>[] = await (
     await database()
   )('jobs')
-    .where({ behind_of: id, taken_out_at: null })
-    .orderBy('number')
-    .select('id', 'number');
-  return rowSchema.pick({ id: true, number: true }).array().parse(rows);
+    .where({ serial, taken_out_at: null })
+    .where('number', '<', before)
+    .orderBy('number');
+  return rows.flatMap((row) => (damageOf(row).length === 0 ? [jobFromRow(row)] : []));
+}
+
+/** Which job a job looks behind; null where it is one of its own, undefined where it is not in the book. */
+export async function frontOf(id: string): Promise<string | null | undefined> {
+  const row = (await (await database())('jobs').where({ id }).first('behind_of')) as
+    { behind_of: string | null } | undefined;
+  return row && row.behind_of;
+}
+
+/** How often a job has been changed; undefined where it is not in the book. */
+export async function versionOfJob(id: string): Promise<number | undefined> {
+  const row = (await (await database())('jobs').where({ id }).first('version')) as { version: number } | undefined;
+  return row?.version;
 }
 
 /** Books a job under the next number, with what the stand-in mounts for it. */
-export async function insertJob(
-  job: Omit<Job, 'id' | 'number' | 'takenOutAt' | 'orderedBy'>,
-  mounted: StandIn,
-  id: string = randomUUID(),
-): Promise<Job> {
+export async function insertJob(job: NewJob, mounted: StandIn, id: string = randomUUID()): Promise<Job> {
   const db = await database();
-  await db.transaction(async (trx) => {
-    const last = (await trx('jobs').max('number as last').first()) as { last: number | null } | undefined;
-    await trx('jobs').insert({
-      id,
-      number: (last?.last ?? 2600) + 1,
-      serial: job.serial,
-      vehicle: job.vehicle,
-      complaint: job.complaint,
-      symptoms: JSON.stringify(job.symptoms),
-      place: job.place,
-      booked_at: job.bookedAt,
-      booked_by: job.bookedBy,
-      promised_at: job.promisedAt,
-      plan: job.plan,
-      sheet: JSON.stringify(job.sheet),
-      behind_of: job.behindOf,
-    });
-    await insertStandIn(trx, id, mounted);
-  });
+  await db.transaction((trx) => insertJobRow(trx, id, job, mounted));
   const stored = await findJob(id);
   if (!stored) throw new Error(`job ${id} was not stored`);
   return stored;
+}
+
+export type NewJob = Omit<Job, 'id' | 'number' | 'takenOutAt' | 'orderedBy' | 'version'>;
+
+/** Writes a new job's rows within a transaction. */
+export async function insertJobRow(trx: Knex, id: string, job: NewJob, mounted: StandIn): Promise<void> {
+  const last = (await trx('jobs').max('number as last').first()) as { last: number | null } | undefined;
+  await trx('jobs').insert({
+    id,
+    number: (last?.last ?? 2600) + 1,
+    serial: job.serial,
+    vehicle: job.vehicle,
+    complaint: job.complaint,
+    symptoms: JSON.stringify(job.symptoms),
+    place: job.place,
+    booked_at: job.bookedAt,
+    booked_by: job.bookedBy,
+    promised_at: job.promisedAt,
+    plan: job.plan,
+    sheet: JSON.stringify(job.sheet),
+    behind_of: job.behindOf,
+  });
+  await insertStandIn(trx, id, mounted);
 }
 
 export async function moveJob(id: string, place: Place): Promise<void> {
@@ -177,8 +202,11 @@ export type AcknowledgedCaution = z.infer<typeof cautionSchema>;
 
 export async function listCautions(jobId: string): Promise<AcknowledgedCaution[]> {
   const rows: unknown[] = await (await database())('cautions').where({ job_id: jobId }).orderBy('id');
-  return rows.map((row) => cautionSchema.parse(row));
+  return rows.map(cautionFromRow);
 }
+
+/** A row as an acknowledged caution; throws where it is damaged. */
+export const cautionFromRow = (row: unknown): AcknowledgedCaution => cautionSchema.parse(row);
 
 /** Records who acknowledged a caution and when; the first acknowledgement stands. */
 export async function acknowledgeCaution(jobId: string, caution: string, person: string, at: string): Promise<void> {

@@ -1,5 +1,6 @@
+import { methodVersion } from '@/core/judging/method-version';
 import { z } from 'zod';
-import { methodVersion, type UnitEvaluation } from '@/core/judging/evaluate-unit';
+import { type UnitEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepAnalysis } from '@/core/procedure/step-analysis';
 import { database } from './database';
 import { fromStored, toStored } from './stored-json';
@@ -18,9 +19,13 @@ async function atBest<T>(work: () => Promise<T>, otherwise: T): Promise<T> {
 }
 
 /** What a run's trace or readings came to by today's method, by the hash of what it was read with. */
-export async function listAnalyses(
-  runIds: readonly string[],
-): Promise<readonly { readonly runId: string; readonly inputs: string; readonly analysis: StepAnalysis }[]> {
+export interface KeptAnalysis {
+  readonly runId: string;
+  readonly inputs: string;
+  readonly analysis: StepAnalysis;
+}
+
+export async function listAnalyses(runIds: readonly string[]): Promise<readonly KeptAnalysis[]> {
   return atBest(async () => {
     const rows = (await (
       await database()
@@ -35,20 +40,39 @@ export async function listAnalyses(
   }, []);
 }
 
-export async function storeAnalysis(runId: string, inputs: string, analysis: StepAnalysis): Promise<void> {
+/** Keeps analyses, each in place of the one before; all of them at once. */
+export async function storeAnalyses(analyses: readonly KeptAnalysis[]): Promise<void> {
+  if (analyses.length === 0) return;
+  const rows = analyses.map(({ runId, inputs, analysis }) => ({
+    run_id: runId,
+    inputs,
+    method_version: methodVersion,
+    analysis: toStored(analysis),
+  }));
   await atBest(
     async () =>
       void (await (
         await database()
       )('analyses')
-        .insert({ run_id: runId, inputs, method_version: methodVersion, analysis: toStored(analysis) })
+        .insert(rows)
         .onConflict(['run_id', 'inputs', 'method_version'])
         .merge()),
     undefined,
   );
 }
 
-export interface StoredEvaluation {
+/** Analyses of methods before today's: nobody reads them again. */
+export async function pruneAnalyses(): Promise<void> {
+  await atBest(
+    async () => void (await (await database())('analyses').where('method_version', '<', methodVersion).delete()),
+    undefined,
+  );
+}
+
+/** What a job came to when it was last judged. */
+export interface KeptEvaluation {
+  /** Hash of what it was made from. */
+  readonly inputs: string;
   /** Another method than today's made it: good enough to be looked at while today's is at work, and for nothing else. */
   readonly former: boolean;
   readonly evaluation: UnitEvaluation;
@@ -56,7 +80,19 @@ export interface StoredEvaluation {
   readonly rounds: unknown;
   /** The small picture that belongs to it, as the screens write it; null where none was drawn yet. */
   readonly face: unknown;
+  /** The ledger and the hash of what it was made from; null where there is none. */
+  readonly ledger: { readonly inputs: string; readonly ledger: unknown } | null;
 }
+
+const rowShape = z.object({
+  inputs: z.string(),
+  method_version: z.number(),
+  evaluation: z.string(),
+  rounds: z.string().nullable(),
+  face: z.string().nullable(),
+  ledger: z.string().nullable(),
+  ledger_inputs: z.string().nullable(),
+});
 
 /** As much of an evaluation as whoever reads it back cannot do without. */
 const evaluationShape = z.looseObject({
@@ -64,20 +100,22 @@ const evaluationShape = z.looseObject({
   steps: z.array(z.looseObject({ step: z.string(), verdict: z.string(), analyses: z.array(z.unknown()) })),
 });
 
-/** A job's evaluation from these inputs, by whichever method; undefined where it has to be made. */
-export async function findEvaluation(jobId: string, inputs: string): Promise<StoredEvaluation | undefined> {
+/** What is kept of a job, by whichever method and from whatever inputs; undefined where it has to be made. */
+export async function findEvaluation(jobId: string): Promise<KeptEvaluation | undefined> {
   return atBest(async () => {
-    const row = (await (await database())('evaluations').where({ job_id: jobId, inputs }).first()) as
-      { method_version: number; evaluation: string; face: string | null; rounds: string | null } | undefined;
-    if (!row) return undefined;
-    const evaluation = fromStored(row.evaluation);
+    const row: unknown = await (await database())('evaluations').where({ job_id: jobId }).first();
+    if (row === undefined) return undefined;
+    const { inputs, method_version, evaluation: text, rounds, face, ledger, ledger_inputs } = rowShape.parse(row);
+    const evaluation = fromStored(text);
     // What cannot be read back is made again, and what it said before is not known.
     if (!evaluationShape.safeParse(evaluation).success) return undefined;
     return {
-      former: row.method_version !== methodVersion,
+      inputs,
+      former: method_version !== methodVersion,
       evaluation: evaluation as UnitEvaluation,
-      rounds: row.rounds === null ? null : fromStored(row.rounds),
-      face: row.face === null ? null : fromStored(row.face),
+      rounds: rounds === null ? null : fromStored(rounds),
+      face: face === null ? null : fromStored(face),
+      ledger: ledger === null || ledger_inputs === null ? null : { inputs: ledger_inputs, ledger: fromStored(ledger) },
     };
   }, undefined);
 }
@@ -85,8 +123,7 @@ export async function findEvaluation(jobId: string, inputs: string): Promise<Sto
 /** Keeps a job's evaluation in place of the one before. */
 export async function storeEvaluation(
   jobId: string,
-  inputs: string,
-  { evaluation, rounds }: Pick<StoredEvaluation, 'evaluation' | 'rounds'>,
+  { inputs, evaluation, rounds }: Pick<KeptEvaluation, 'inputs' | 'evaluation' | 'rounds'>,
 ): Promise<void> {
   const row = {
     job_id: jobId,
@@ -105,33 +142,15 @@ export async function storeEvaluation(
 }
 
 export async function storeFace(jobId: string, inputs: string, face: unknown): Promise<void> {
-  await (
-    await database()
-  )('evaluations')
-    .where({ job_id: jobId, inputs })
-    .update({ face: toStored(face) });
-}
-
-/** What a job's ledger came to from these inputs; undefined where it has to be made. */
-export async function findLedger(jobId: string, inputs: string): Promise<unknown> {
-  return atBest(async () => {
-    const row = (await (await database())('evaluations').where({ job_id: jobId, ledger_inputs: inputs }).first()) as
-      { ledger: string | null } | undefined;
-    return row?.ledger ? fromStored(row.ledger) : undefined;
-  }, undefined);
-}
-
-/** Ledgers of several jobs as they were made last, whatever was found since; by job. */
-export async function listLedgers(jobIds: readonly string[]): Promise<ReadonlyMap<string, unknown>> {
-  return atBest(async () => {
-    const rows = (await (
-      await database()
-    )('evaluations')
-      .whereIn('job_id', [...jobIds])
-      .whereNotNull('ledger')
-      .select('job_id', 'ledger')) as { job_id: string; ledger: string }[];
-    return new Map(rows.map((row) => [row.job_id, fromStored(row.ledger)] as const));
-  }, new Map<string, unknown>());
+  await atBest(
+    async () =>
+      void (await (
+        await database()
+      )('evaluations')
+        .where({ job_id: jobId, inputs })
+        .update({ face: toStored(face) })),
+    undefined,
+  );
 }
 
 export async function storeLedger(jobId: string, inputs: string, ledger: unknown): Promise<void> {

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import type { Knex } from 'knex';
 import { z } from 'zod';
 import { database } from './database';
 
@@ -13,6 +14,8 @@ const rowSchema = z.object({
   withdrawn_why: z.string().nullable(),
 });
 
+const headSchema = rowSchema.omit({ report: true }).extend({ reviewed_at_version: z.number().nullable() });
+
 export interface StoredRelease {
   readonly id: string;
   readonly jobId: string;
@@ -25,30 +28,61 @@ export interface StoredRelease {
   readonly withdrawn: { readonly at: string; readonly why: string } | null;
 }
 
-function fromRow(row: unknown): StoredRelease {
+/** A row as a release; throws where it is damaged. */
+export function releaseFromRow(row: unknown): StoredRelease {
   const { job_id, issued_at, withdrawn_at, withdrawn_why, ...rest } = rowSchema.parse(row);
   const withdrawn = withdrawn_at === null ? null : { at: withdrawn_at, why: withdrawn_why ?? '' };
   return { ...rest, jobId: job_id, issuedAt: issued_at, withdrawn };
 }
 
+/** Columns of a release without what is printed on it, which is large. */
+export const releaseHeadColumns = Object.keys(headSchema.shape);
+
+/** A release without what is printed on it. */
+export interface ReleaseHead extends Omit<StoredRelease, 'report'> {
+  /** Version of the job at which it was last seen to stand; null where it was not looked at since it was issued. */
+  readonly reviewedAtVersion: number | null;
+}
+
+/** A row as a release without its paper; throws where it is damaged. */
+export function releaseHeadFromRow(row: unknown): ReleaseHead {
+  const { job_id, issued_at, withdrawn_at, withdrawn_why, reviewed_at_version, ...rest } = headSchema.parse(row);
+  const withdrawn = withdrawn_at === null ? null : { at: withdrawn_at, why: withdrawn_why ?? '' };
+  return { ...rest, jobId: job_id, issuedAt: issued_at, withdrawn, reviewedAtVersion: reviewed_at_version };
+}
+
 export async function insertRelease(release: Omit<StoredRelease, 'id' | 'withdrawn'>): Promise<string> {
   const id = randomUUID();
-  await (
-    await database()
-  )('releases').insert({
-    id,
+  await insertReleaseRow(await database(), { id, ...release });
+  return id;
+}
+
+export async function insertReleaseRow(trx: Knex, release: Omit<StoredRelease, 'withdrawn'>): Promise<void> {
+  await trx('releases').insert({
+    id: release.id,
     job_id: release.jobId,
     kind: release.kind,
     issued_at: release.issuedAt,
     person: release.person,
     report: JSON.stringify(release.report),
   });
-  return id;
 }
 
 /** The release of a job that stands; undefined where none does. */
 export async function standingRelease(jobId: string): Promise<StoredRelease | undefined> {
   return (await listReleases(jobId)).find((each) => each.kind === 'released' && each.withdrawn === null);
+}
+
+/** Jobs whose release stands and was not looked at since they were changed last; those that are on the floor first. */
+export async function releasesToReview(): Promise<readonly string[]> {
+  return (await (
+    await database()
+  )('releases')
+    .join('jobs', 'jobs.id', 'releases.job_id')
+    .whereRaw(`releases.kind = 'released' and releases.withdrawn_at is null`)
+    .whereRaw('coalesce(releases.reviewed_at_version, -1) < jobs.version')
+    .orderByRaw(`jobs.place = 'gone', jobs.number`)
+    .pluck('releases.job_id')) as string[];
 }
 
 /** Marks a release as no longer standing. */
@@ -58,10 +92,10 @@ export async function withdrawRelease(id: string, at: string, why: string): Prom
 
 export async function findRelease(id: string): Promise<StoredRelease | undefined> {
   const row: unknown = await (await database())('releases').where({ id }).first();
-  return row === undefined ? undefined : fromRow(row);
+  return row === undefined ? undefined : releaseFromRow(row);
 }
 
 export async function listReleases(jobId: string): Promise<StoredRelease[]> {
-  const rows: unknown[] = await (await database())('releases').where({ job_id: jobId }).orderBy('issued_at');
-  return rows.map(fromRow);
+  const rows: unknown[] = await (await database())('releases').where({ job_id: jobId }).orderBy('rowid');
+  return rows.map(releaseFromRow);
 }

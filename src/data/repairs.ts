@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import type { Knex } from 'knex';
 import { z } from 'zod';
 import { partActions, type PartWork } from '@/core/judging/verification';
 import { database } from './database';
@@ -11,7 +12,7 @@ const rowSchema = z.object({
   at: z.string(),
   person: z.string(),
   work: z.string().transform((text) => workSchema.parse(JSON.parse(text))),
-  runs_before: z.string().transform((text) => z.array(z.string()).parse(JSON.parse(text))),
+  after_run: z.number(),
   note: z.string(),
   undone_at: z.string().nullable(),
 });
@@ -23,8 +24,8 @@ export interface Repair {
   readonly at: string;
   readonly person: string;
   readonly work: readonly PartWork[];
-  /** Runs of the job that had been made by then. */
-  readonly runsBefore: readonly string[];
+  /** Sequence of the last run that the job had by then, 0 where it had none: later ones are of the next round. */
+  readonly afterRun: number;
   readonly note: string;
 }
 
@@ -35,26 +36,31 @@ export async function listRepairs(jobId: string): Promise<readonly Repair[]> {
   )('repairs')
     .where({ job_id: jobId, undone_at: null })
     .orderBy('rowid');
-  return rows.map((row) => {
-    const { id, job_id, at, person, work, runs_before, note } = rowSchema.parse(row);
-    return { id, jobId: job_id, at, person, work, runsBefore: runs_before, note };
-  });
+  return rows.map(repairFromRow);
+}
+
+/** A row as a repair; throws where it is damaged. */
+export function repairFromRow(row: unknown): Repair {
+  const { id, job_id, at, person, work, after_run, note } = rowSchema.parse(row);
+  return { id, jobId: job_id, at, person, work, afterRun: after_run, note };
 }
 
 export async function insertRepair(repair: Omit<Repair, 'id'>): Promise<string> {
   const id = randomUUID();
-  await (
-    await database()
-  )('repairs').insert({
-    id,
+  await insertRepairRow(await database(), { id, ...repair });
+  return id;
+}
+
+export async function insertRepairRow(trx: Knex, repair: Repair): Promise<void> {
+  await trx('repairs').insert({
+    id: repair.id,
     job_id: repair.jobId,
     at: repair.at,
     person: repair.person,
     work: JSON.stringify(workSchema.parse(repair.work)),
-    runs_before: JSON.stringify(repair.runsBefore),
+    after_run: repair.afterRun,
     note: repair.note,
   });
-  return id;
 }
 
 /** Takes a repair back; it stays on record. */

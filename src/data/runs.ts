@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
+import type { Knex } from 'knex';
 import { z } from 'zod';
-import { siteSchema } from '@/core/formats/site-file';
+import { storedSiteSchema } from '@/core/formats/site-instrument';
 import { concatTraces, type Trace } from '@/core/traces/trace';
 import { database } from './database';
 import { decodeChunk, encodeChunk } from './trace-codec';
@@ -14,7 +15,7 @@ export type RunState = (typeof runStates)[number];
 
 /** What a run was recorded with. */
 const contextSchema = z.object({
-  site: siteSchema,
+  site: storedSiteSchema,
   source: z.enum(['stand-in rig', 'looked at', 'dial readings', 'log file']),
   /** Name of the log file, and the rows of it that were left out. */
   file: z
@@ -57,6 +58,7 @@ const rowSchema = z.object({
     .nullable()
     .transform((text) => (text === null ? null : (JSON.parse(text) as unknown))),
   struck_out: z.string().nullable(),
+  sequence: z.number(),
 });
 
 export interface Run {
@@ -75,9 +77,12 @@ export interface Run {
   readonly progress: unknown;
   /** Reason why a kept run is not counted. */
   readonly struckOut: string | null;
+  /** Its place among the runs of its job, from 1: what came first, whatever any clock said. */
+  readonly sequence: number;
 }
 
-function fromRow(row: unknown): Run {
+/** A row as a run; throws where it is damaged. */
+export function runFromRow(row: unknown): Run {
   const parsed = rowSchema.parse(row);
   return {
     id: parsed.id,
@@ -92,6 +97,7 @@ function fromRow(row: unknown): Run {
     readings: parsed.readings,
     progress: parsed.progress,
     struckOut: parsed.struck_out,
+    sequence: parsed.sequence,
   };
 }
 
@@ -108,9 +114,13 @@ export interface NewRun {
 
 export async function insertRun(run: NewRun): Promise<string> {
   const id = randomUUID();
-  await (
-    await database()
-  )('runs').insert({
+  await insertRunRow(await database(), id, run);
+  return id;
+}
+
+/** Writes a new run's row as the last of its job. */
+export async function insertRunRow(trx: Knex, id: string, run: NewRun): Promise<void> {
+  await trx('runs').insert({
     id,
     job_id: run.jobId,
     step: run.step,
@@ -121,13 +131,13 @@ export async function insertRun(run: NewRun): Promise<string> {
     context: JSON.stringify(run.context),
     findings: run.findings ? JSON.stringify(run.findings) : null,
     readings: run.readings ? JSON.stringify(run.readings) : null,
+    sequence: trx.raw('(select coalesce(max(sequence), 0) + 1 from runs where job_id = ?)', [run.jobId]),
   });
-  return id;
 }
 
 export async function findRun(id: string): Promise<Run | undefined> {
   const row: unknown = await (await database())('runs').where({ id }).first();
-  return row === undefined ? undefined : fromRow(row);
+  return row === undefined ? undefined : runFromRow(row);
 }
 
 /** Runs of a job, oldest first, without those thrown away. */
@@ -137,8 +147,8 @@ export async function listRuns(jobId: string): Promise<Run[]> {
 
 /** Runs of a job, oldest first, those thrown away too: what they did to the unit they have done. */
 export async function listEveryRun(jobId: string): Promise<Run[]> {
-  const rows: unknown[] = await (await database())('runs').where({ job_id: jobId }).orderBy(['started_at', 'id']);
-  return rows.map(fromRow);
+  const rows: unknown[] = await (await database())('runs').where({ job_id: jobId }).orderBy('sequence');
+  return rows.map(runFromRow);
 }
 
 export async function setRunState(id: string, state: RunState, endedAt?: string): Promise<void> {
@@ -149,13 +159,22 @@ export async function setRunState(id: string, state: RunState, endedAt?: string)
     .update(endedAt === undefined ? { state } : { state, ended_at: endedAt });
 }
 
+/** A recorder has come to the end of a run: it waits to be kept, unless it was thrown away meanwhile. */
+export async function endRun(id: string, endedAt: string): Promise<void> {
+  await (await database())('runs').where({ id, state: 'recording' }).update({ state: 'complete', ended_at: endedAt });
+}
+
 /** Brings back finished runs that were set aside for one that never came to be. */
 export async function bringBackAside(): Promise<void> {
   const db = await database();
   const open = db('runs as open')
     .whereIn('open.state', ['recording', 'complete'])
     .whereRaw('open.job_id = runs.job_id');
-  await db('runs').where({ state: 'aside' }).whereNotExists(open).update({ state: 'complete' });
+  const later = db('runs as later')
+    .where('later.state', 'aside')
+    .whereRaw('later.job_id = runs.job_id and later.sequence > runs.sequence');
+  // One a job: the last one that was set aside.
+  await db('runs').where({ state: 'aside' }).whereNotExists(open).whereNotExists(later).update({ state: 'complete' });
 }
 
 /** Strikes a run out with a reason, or counts it again (null). */

@@ -1,52 +1,73 @@
+import type { Knex } from 'knex';
 import { z } from 'zod';
-import { siteSchema, type Site } from '@/core/formats/site-file';
-import { prevalences, type Prevalences } from '@/core/contract/prevalence';
+import { instrumentSchema, placeSchema, type Site } from '@/core/formats/site-instrument';
+import { prevalences } from '@/core/contract/prevalence';
 import { database } from './database';
 
 /** What a workshop sets once: where it is, its air today, how it decides, its measurement units. */
 export const shopSettingsSchema = z.object({
   shopName: z.string().trim().min(1, 'Give the workshop a name').max(80, 'A shorter name, please'),
-  site: siteSchema.omit({ instruments: true }),
+  site: placeSchema,
   policy: z.enum(['guarded', 'simple']),
 });
 
 export type ShopSettings = z.infer<typeof shopSettingsSchema>;
 
+const prevalencesSchema = z.record(z.string(), z.record(z.string(), z.enum(prevalences)));
+
 const fallback: ShopSettings = { shopName: 'Workshop', site: { altitudeM: 0, airTemperatureC: 20 }, policy: 'guarded' };
 
-export async function readShopSettings(): Promise<ShopSettings> {
-  const row = (await (await database())('settings').where({ key: 'shop' }).first()) as { value: string } | undefined;
-  return row ? shopSettingsSchema.parse(JSON.parse(row.value)) : fallback;
+export type Prevalence = z.infer<typeof prevalencesSchema>[string];
+
+/** What a workshop has set, read at once, and which parts of it are damaged: the fallback stands in their place. */
+export interface LoadedSettings {
+  readonly settings: ShopSettings;
+  readonly prevalences: z.infer<typeof prevalencesSchema>;
+  readonly broken: readonly ('settings' | 'prevalences')[];
 }
 
-export async function writeShopSettings(settings: ShopSettings): Promise<void> {
-  const db = await database();
+export async function loadSettings(): Promise<LoadedSettings> {
+  const rows = (await (await database())('settings').select('key', 'value')) as { key: string; value: string }[];
+  const broken: LoadedSettings['broken'][number][] = [];
+  const read = <T extends z.ZodType>(key: string, as: (typeof broken)[number], schema: T, otherwise: z.infer<T>) => {
+    const row = rows.find((each) => each.key === key);
+    if (!row) return otherwise;
+    try {
+      return schema.parse(JSON.parse(row.value)) as z.infer<T>;
+    } catch (error) {
+      console.error(`the workshop’s ${as} cannot be read`, error);
+      broken.push(as);
+      return otherwise;
+    }
+  };
+  return {
+    settings: read('shop', 'settings', shopSettingsSchema, fallback),
+    prevalences: read('prevalences', 'prevalences', prevalencesSchema, {}),
+    broken,
+  };
+}
+
+export async function readShopSettings(): Promise<ShopSettings> {
+  return (await loadSettings()).settings;
+}
+
+export async function writeShopSettings(settings: ShopSettings, trx?: Knex): Promise<void> {
+  const db = trx ?? (await database());
   await db('settings')
     .insert({ key: 'shop', value: JSON.stringify(settings) })
     .onConflict('key')
     .merge();
 }
 
-const prevalencesSchema = z.record(z.string(), z.record(z.string(), z.enum(prevalences)));
-
 /** How common each fault is in this workshop, by family; what is left out is as the family says. */
 export async function readPrevalences(): Promise<z.infer<typeof prevalencesSchema>> {
-  const row = (await (await database())('settings').where({ key: 'prevalences' }).first()) as
-    { value: string } | undefined;
-  if (!row) return {};
-  try {
-    return prevalencesSchema.parse(JSON.parse(row.value));
-  } catch (error) {
-    // A ranking begins as the families say rather than not at all; the page about it shows that.
-    console.error('how common faults are in this workshop cannot be read', error);
-    return {};
-  }
+  return (await loadSettings()).prevalences;
 }
 
-/** Keeps how common the faults of one family are, in place of what was said of it before. */
-export async function writePrevalences(family: string, said: Prevalences): Promise<void> {
-  const value = JSON.stringify(prevalencesSchema.parse({ ...(await readPrevalences()), [family]: said }));
-  await (await database())('settings').insert({ key: 'prevalences', value }).onConflict('key').merge();
+/** Keeps how common faults are, by family, in place of what was said before. */
+export async function writePrevalences(trx: Knex, all: z.infer<typeof prevalencesSchema>): Promise<void> {
+  const value = JSON.stringify(prevalencesSchema.parse(all));
+  await trx('settings').insert({ key: 'prevalences', value }).onConflict('key').merge();
 }
 
 const personSchema = z.object({ id: z.string(), name: z.string(), role: z.string() });
@@ -54,11 +75,12 @@ export type Person = z.infer<typeof personSchema>;
 
 export async function listPeople(): Promise<Person[]> {
   const rows: unknown[] = await (await database())('people').orderBy('name');
-  return rows.map((row) => personSchema.parse(row));
+  // One damaged row is nobody; the others are still there.
+  return rows.flatMap((row) => personSchema.safeParse(row).data ?? []);
 }
 
 const instrumentRowSchema = z.object({ id: z.string(), set_name: z.string(), instrument: z.string() });
-const siteInstrumentSchema = siteSchema.shape.instruments.unwrap().element;
+const siteInstrumentSchema = instrumentSchema;
 
 /** The bench's instruments as a site file writes them. */
 export async function listInstruments(): Promise<NonNullable<Site['instruments']>> {
@@ -91,25 +113,20 @@ function instrumentIn(text: string): NonNullable<Site['instruments']>[number] | 
 }
 
 /** Stores the instrument of a channel, in place of the one before. */
-export async function storeInstrument(instrument: NonNullable<Site['instruments']>[number]): Promise<void> {
+export async function storeInstrument(trx: Knex, instrument: NonNullable<Site['instruments']>[number]): Promise<void> {
   const checked = siteInstrumentSchema.parse(instrument);
-  await (
-    await database()
-  )('instruments')
+  await trx('instruments')
     .insert({ id: checked.channel, set_name: 'Bench', instrument: JSON.stringify(checked) })
     .onConflict('id')
     .merge();
 }
 
 /** Takes a channel's instrument off; what it was stays on record for a while. */
-export async function removeInstrument(channel: string, at: string): Promise<void> {
-  const db = await database();
-  await db.transaction(async (trx) => {
-    const row = (await trx('instruments').where({ id: channel }).first()) as { instrument: string } | undefined;
-    if (!row) return;
-    await trx('instruments_taken_off').insert({ channel, instrument: row.instrument, at });
-    await trx('instruments').where({ id: channel }).delete();
-  });
+export async function removeInstrument(trx: Knex, channel: string, at: string): Promise<void> {
+  const row = (await trx('instruments').where({ id: channel }).first()) as { instrument: string } | undefined;
+  if (!row) return;
+  await trx('instruments_taken_off').insert({ channel, instrument: row.instrument, at });
+  await trx('instruments').where({ id: channel }).delete();
 }
 
 const takenOffSchema = z.object({ id: z.number(), instrument: z.string(), at: z.string() });
@@ -134,6 +151,6 @@ export async function instrumentsTakenOff(since: string): Promise<TakenOff[]> {
   });
 }
 
-export async function forgetTakenOff(id: number): Promise<void> {
-  await (await database())('instruments_taken_off').where({ id }).delete();
+export async function forgetTakenOff(trx: Knex, id: number): Promise<void> {
+  await trx('instruments_taken_off').where({ id }).delete();
 }

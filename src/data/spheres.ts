@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import type { Knex } from 'knex';
 import { z } from 'zod';
 import { fluidKinds } from '@/core/vocabulary/fluid';
 import { spherePurposes } from '@/core/vocabulary/sphere-purpose';
@@ -55,12 +56,12 @@ export async function insertSphere({ serial, purpose, fluid, precharge }: Omit<S
   await (await database())('spheres').insert({ serial, purpose, fluid, precharge, fitted_to: null });
 }
 
-export async function markFitted(serial: string, fittedTo: string): Promise<void> {
-  await (await database())('spheres').where({ serial }).update({ fitted_to: fittedTo });
+export async function markFitted(serial: string, fittedTo: string, trx?: Knex): Promise<void> {
+  await (trx ?? (await database()))('spheres').where({ serial }).update({ fitted_to: fittedTo });
 }
 
 export async function listSphereChecks(serial: string): Promise<StoredSphereCheck[]> {
-  const rows: unknown[] = await (await database())('sphere_checks').where({ serial }).orderBy('at');
+  const rows: unknown[] = await (await database())('sphere_checks').where({ serial }).orderBy('rowid');
   return rows.map((row) => checkSchema.parse(row));
 }
 

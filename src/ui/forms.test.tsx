@@ -23,7 +23,7 @@ describe('settings', () => {
 
   it('questions a barometer that is reduced to the sea, and saves figures with a decimal comma', async () => {
     const asked = answering(200, {});
-    show(<SettingsForm settings={settings} />);
+    show(<SettingsForm zone="Europe/Vienna" broken={false} settings={settings} />);
     expect(screen.getByText(/85.4 kPa absolute/)).toBeInTheDocument();
     fireEvent.change(screen.getByLabelText('Station barometer'), { target: { value: '101,3' } });
     expect(screen.getByRole('alert')).toHaveTextContent(/15.9 kPa above/);
@@ -35,7 +35,7 @@ describe('settings', () => {
   });
 
   it('say what today’s air is while it is typed, and wait where it is no figure', () => {
-    show(<SettingsForm settings={settings} />);
+    show(<SettingsForm zone="Europe/Vienna" broken={false} settings={settings} />);
     type('Altitude', '0');
     expect(screen.getByText(/101.3 kPa absolute/)).toBeInTheDocument();
     type('Altitude', '');
@@ -48,7 +48,7 @@ describe('settings', () => {
     const asked = answering(200, {
       turned: [{ jobId: 'j1', serial: 'TK-1', step: 'Boost curve', from: 'undecided', to: 'pass' }],
     });
-    show(<SettingsForm settings={settings} />);
+    show(<SettingsForm zone="Europe/Vienna" broken={false} settings={settings} />);
     type('Station barometer', '861 mbar');
     await press('Save');
     expect(asked[0].body).toMatchObject({ site: { barometerKpa: 86.1 }, barometerConfirmed: false });
@@ -66,7 +66,7 @@ describe('settings', () => {
       message: 'Some fields need another look.',
       fields: { 'site.altitudeM': 'Needs a figure from -500 to 9000', shopName: 'Give the workshop a name' },
     });
-    show(<SettingsForm settings={settings} />);
+    show(<SettingsForm zone="Europe/Vienna" broken={false} settings={settings} />);
     type('Altitude', '90000');
     type('Workshop', ' ');
     await press('Save');
@@ -87,7 +87,7 @@ describe('settings', () => {
 
   it('choose between the schools where practitioners disagree', async () => {
     const asked = answering(200, {});
-    show(<SettingsForm settings={settings} />);
+    show(<SettingsForm zone="Europe/Vienna" broken={false} settings={settings} />);
     expect(screen.getByLabelText('Least vacuum')).toHaveValue('both');
     type('Least vacuum', 'eighteen');
     type('The reserve is used up', 'count');

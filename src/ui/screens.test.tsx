@@ -1,5 +1,6 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
-import type { JobView } from '@/server/jobs/job-view';
+import type { JobView } from '@/server/views/job-view';
+import { floorCard, floorView } from '../../tests/support/floor-card';
 import { answering, kind, jobView, show } from '../../tests/support/screens';
 import { push, refresh } from '../../tests/support/router';
 import { LookBench } from './bench/look-bench';
@@ -18,21 +19,16 @@ describe('floor', () => {
       id: 'r1',
       step: 'vacuum-hold-rest',
       hold: { seconds: 17, endsAt },
+      title: 'Vacuum hold, at rest',
     } as const;
-    show(
-      <Floor
-        floor={{ jobs: [jobView({ openRun })], broken: [], left: [], judging: null }}
-        air="Air 85.4 kPa"
-        today="Monday"
-      />,
-    );
+    show(<Floor floor={floorView({ jobs: [floorCard({ openRun })] })} air="Air 85.4 kPa" today="Monday" />);
     expect(screen.getByRole('timer', { name: /TK-2207-118, Vacuum hold, at rest: \d+ s left/ })).toBeInTheDocument();
   });
 
   it('puts every unit where it stands, and says what belongs in empty places', () => {
     show(
       <Floor
-        floor={{ jobs: [jobView({}, { 'vacuum-hold-rest': 'fail' })], broken: [], left: [], judging: null }}
+        floor={floorView({ jobs: [floorCard({ failed: 'Vacuum hold, at rest' })] })}
         air="Air 85.4 kPa"
         today="Monday"
       />,
@@ -48,14 +44,8 @@ describe('floor', () => {
   });
 
   it('counts all that needs somebody, and shows the rest when asked', () => {
-    const overdue = [
-      { channel: 'output_pressure', name: 'Output gauge 2', dueOn: '2026-09-02', steps: ['boost-curve'] },
-    ];
-    const jobs = ['a', 'b', 'c', 'd'].map((id) => {
-      const view = jobView({ blocking: [], overdue });
-      return { ...view, job: { ...view.job, id } };
-    });
-    show(<Floor floor={{ jobs, broken: [], left: [], judging: null }} air="" today="Monday" />);
+    const jobs = ['a', 'b', 'c', 'd'].map((id) => floorCard({ blocked: false, overdue: ['Output gauge 2'] }, { id }));
+    show(<Floor floor={floorView({ jobs })} air="" today="Monday" />);
     const strip = within(screen.getByRole('region', { name: 'Needs a person now' }));
     expect(strip.getAllByRole('link')).toHaveLength(3);
     fireEvent.click(screen.getByRole('button', { name: '2 more need somebody' }));
@@ -65,21 +55,29 @@ describe('floor', () => {
 
   it('a job that cannot be read is a card that says so', () => {
     const broken = [{ id: 'x', number: 2619, serial: 'TK-9', why: 'Its record is damaged (sheet).' }];
-    show(<Floor floor={{ jobs: [jobView()], broken, left: [], judging: null }} air="" today="Monday" />);
+    show(<Floor floor={floorView({ broken })} air="" today="Monday" />);
     expect(screen.getByRole('region', { name: 'Cannot be read' })).toHaveTextContent('Job 2619 · TK-9');
     expect(screen.getByRole('region', { name: 'Cannot be read' })).toHaveTextContent('Its record is damaged (sheet).');
     expect(screen.getByRole('heading', { name: /Waiting for the bench/ })).toBeInTheDocument();
   });
 
   it('says what is being judged anew, and how far that has come', () => {
-    const floor = { jobs: [jobView()], broken: [], left: [], judging: { done: 3, of: 12 } };
+    const floor = floorView({ judging: { done: 3, of: 12 } });
     show(<Floor floor={floor} air="" today="Monday" />);
     expect(screen.getByRole('region', { name: 'Judged anew' })).toHaveTextContent('3 of 12 units are judged anew');
     expect(screen.getByRole('progressbar', { name: 'Judged anew so far' })).toHaveAttribute('aria-valuenow', '25');
   });
 
+  it('asks once for the time zone, and says what cannot be read and when the clock ran back', () => {
+    const clockRanBack = [{ at: '2026-11-26T09:42:00Z', seconds: 3720 }];
+    show(<Floor floor={floorView({ zoneSet: false, unreadable: ['settings'], clockRanBack })} air="" today="Monday" />);
+    expect(screen.getByText(/By which time zone/)).toBeInTheDocument();
+    expect(screen.getByText(/settings cannot be read\. Nothing can be measured/)).toBeInTheDocument();
+    expect(screen.getByText(/ran back by 1 h 2 min; that was seen 26 Nov, 10:42/)).toBeInTheDocument();
+  });
+
   it('says so when nothing needs anybody', () => {
-    show(<Floor floor={{ jobs: [], broken: [], left: [], judging: null }} air="" today="Monday" />);
+    show(<Floor floor={floorView({ jobs: [] })} air="" today="Monday" />);
     expect(screen.getByText('Nothing needs you now')).toBeInTheDocument();
   });
 });

@@ -8,7 +8,7 @@ import type { AnyKind } from '@/core/contract/kind';
 import type { PlanId } from '@/core/procedure/step-context';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepVerdict } from '@/core/vocabulary/verdict';
-import type { JobView } from '@/server/jobs/job-view';
+import type { JobView } from '@/server/views/job-view';
 import { ShopProvider } from '@/ui/shell/shop-context';
 import { theme } from '@/ui/theme/theme';
 
@@ -86,6 +86,7 @@ export function jobViewOf(
       takenOutAt: null,
       behindOf: null,
       orderedBy: 'plan',
+      version: 0,
     },
     familyTitle: kind.title,
     verdict: 'incomplete',
@@ -121,6 +122,8 @@ export function jobViewOf(
     verification: { kind: 'nothing-repaired' },
     before: [],
     cameBack: null,
+    broken: [],
+    clockRanBack: [],
     cautions: kind.steps.flatMap((step) => step.cautions.map((caution) => ({ caution, person: 'Ilse Varga', at: '' }))),
     ...over,
   };
@@ -134,7 +137,7 @@ export function show(element: ReactElement, who: typeof people = people) {
   return render(
     <CacheProvider value={unseenStyles}>
       <ThemeProvider theme={theme}>
-        <ShopProvider shopName="Vennholm bench" people={who}>
+        <ShopProvider shopName="Vennholm bench" people={who} zone="Europe/Vienna" today="2026-11-26">
           {element}
         </ShopProvider>
       </ThemeProvider>

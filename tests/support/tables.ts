@@ -3,7 +3,7 @@ import type { Evidence, SeenFigure, SeenPoint } from '@/core/diagnosis/evidence'
 import type { Cell, SignatureTable } from '@/core/diagnosis/signature-table';
 import { cellsAt } from '@/core/diagnosis/states';
 import type { PlanId } from '@/core/procedure/step-context';
-import { readSignatures } from '@/server/diagnosis/signature-file';
+import { readSignatures } from '@/server/context/signature-file';
 
 /** The committed table of a kind's plan. */
 export function tableOf(kind: AnyKind, plan: PlanId): SignatureTable {

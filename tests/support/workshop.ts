@@ -2,13 +2,14 @@ import { sliceTrace } from '@/core/traces/trace';
 import { planOf } from '@/core/contract/kind';
 import { simulateStep } from '@/core/rig/run-step';
 import { type Job } from '@/data/jobs';
+import { listRepairs } from '@/data/repairs';
 import { appendChunk, insertRun } from '@/data/runs';
 import { writeShopSettings } from '@/data/settings';
 import { kindNamed } from '@/core/families';
-import { addSheet, bookIn } from '@/server/jobs/book-in';
-import { contextOf, measuredStepOf, sheetOf, siteNow } from '@/server/jobs/job-context';
-import { standInNow } from '@/server/jobs/stand-in-now';
-import { recordLook } from '@/server/runs/bench-runs';
+import { addSheet, bookIn } from '@/server/desk/book-in';
+import { contextOf, measuredStepOf, sheetOf, siteNow } from '@/server/context/job-context';
+import { standInNow } from '@/server/context/stand-in-now';
+import { recordLook } from '@/server/desk/runs';
 
 import { readEveryCaution } from './shop';
 
@@ -41,7 +42,7 @@ export async function keepSimulated(
 ): Promise<string> {
   const site = await siteNow();
   const { kind } = sheetOf(job);
-  const { faults, seed } = await standInNow(job);
+  const { faults, seed } = await standInNow(job, await listRepairs(job.id));
   const trace = simulateStep(kind, measuredStepOf(kind, stepId), contextOf(job, site, startedAt), {
     faults,
     benchSeed: seed,

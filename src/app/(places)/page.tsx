@@ -1,15 +1,17 @@
-import dayjs from 'dayjs';
-import { airText } from '@/server/jobs/air-text';
-import { floorView } from '@/server/jobs/floor-view';
+import { shopWeekday } from '@/core/wording/shop-time';
+import { airText } from '@/server/shop/air-text';
+import { shopOfPage } from '@/server/shop/shop-of-page';
+import { floorView } from '@/server/views/floor-view';
 import { Floor } from '@/ui/floor/floor';
 import { PageTitle } from '@/ui/shell/page-title';
 
 export default async function FloorPage() {
-  const [floor, air] = await Promise.all([floorView(), airText()]);
+  const shop = await shopOfPage();
+  const floor = await floorView(shop);
   return (
     <>
       <PageTitle of="Floor" />
-      <Floor floor={floor} air={air} today={dayjs().format('dddd')} />
+      <Floor floor={floor} air={airText(shop)} today={shopWeekday(shop.today, shop.zone)} />
     </>
   );
 }

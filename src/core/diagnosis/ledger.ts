@@ -12,9 +12,6 @@ import { nextTest, type NextTest } from './next-test';
 import { rank, severityOf, type Ranked, type SeverityShare, type Weighed } from './rank';
 import type { SignatureTable } from './signature-table';
 
-/** Changes when a ranking comes out otherwise from the same evidence, so that a kept one can be told from a new one. */
-export const rankingVersion = 3;
-
 /** How much of a fault there is, as its figure; SI. */
 export interface FaultExtent {
   readonly fault: string;

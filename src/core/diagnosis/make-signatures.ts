@@ -1,7 +1,8 @@
+import { methodVersion } from '../judging/method-version';
 import type { AnyKind } from '../contract/kind';
 import { conditionWith, truthOf } from '../contract/model';
 import { planOf } from '../contract/kind';
-import { evaluateUnit, methodVersion, type UnitEvaluation } from '../judging/evaluate-unit';
+import { evaluateUnit, type UnitEvaluation } from '../judging/evaluate-unit';
 import type { StepContext } from '../procedure/step-context';
 import type { StepDefinition } from '../procedure/step-definition';
 import { observe } from '../rig/observe';

@@ -12,6 +12,8 @@ export const reportSchema = z.object({
   /** When and why a paper that was issued no longer stands. */
   withdrawn: z.object({ at: z.string(), why: z.string() }).optional(),
   shop: z.string(),
+  /** Time zone (IANA) of the workshop when it was issued; left out on papers of before that was kept. */
+  timeZone: z.string().optional(),
   job: z.object({
     number: z.number(),
     serial: z.string(),

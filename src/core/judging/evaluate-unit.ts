@@ -17,9 +17,6 @@ import { judgeStep, lookVerdict, stepVerdict, unitVerdict, type Check, type Look
 import type { AnalysisProblem } from '../vocabulary/analysis-problem';
 import type { DecisionPolicy, StepVerdict, UnitVerdict } from '../vocabulary/verdict';
 
-/** Changes when an analysis or a decision changes, so that a stored result can be told from a new one. */
-export const methodVersion = 13;
-
 /** What a step was given: traces of a measured step in the order they were run, or findings of a look. */
 export type StepEvidence =
   | {

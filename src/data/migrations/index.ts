@@ -8,6 +8,7 @@ import { keptResults } from './0007-kept-results';
 import { symptoms } from './0008-symptoms';
 import { rounds } from './0009-rounds';
 import { behind } from './0010-behind';
+import { oneRecord } from './0011-one-record';
 import { waysToFeedAStep } from './0002-ways-to-feed-a-step';
 
 interface Migration {
@@ -27,7 +28,11 @@ const all: readonly Migration[] = [
   symptoms,
   rounds,
   behind,
+  oneRecord,
 ];
+
+/** Names of all changes of shape that this edition knows. */
+export const knownMigrations: readonly string[] = all.map(({ name }) => name);
 
 /** Migrations in order, kept in code so that they are bundled with the server. */
 export const migrations: Knex.MigrationSource<Migration> = {

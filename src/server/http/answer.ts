@@ -9,7 +9,7 @@ export async function answer(work: () => Promise<unknown>): Promise<Response> {
     return Response.json((await work()) ?? {});
   } catch (error) {
     if (error instanceof RequestRefused)
-      return Response.json({ message: error.message, fields: error.fields }, { status: error.status });
+      return Response.json({ message: error.message, fields: error.fields, ...error.also }, { status: error.status });
     // Whoever asked has gone: nobody reads the answer, and nothing broke.
     if (error instanceof WorkCancelled) return new Response(null, { status: 499 });
     // What broke is for the server's log: a person at a screen has no use for a statement or a path.

@@ -5,6 +5,8 @@ export class RequestRefused extends Error {
     message: string,
     /** Form field → what is wrong with it. */
     readonly fields: Readonly<Record<string, string>> = {},
+    /** Version of the record that there is now, where somebody decided on another. */
+    readonly also: { readonly version?: number } = {},
   ) {
     super(message);
   }

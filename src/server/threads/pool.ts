@@ -1,28 +1,38 @@
 import { existsSync } from 'node:fs';
-import { availableParallelism } from 'node:os';
 import path from 'node:path';
 import workerpool, { type Pool, type Promise as WorkerPromise } from 'workerpool';
 import type { Tasks } from './tasks';
 
-// One pool for the whole process, also across the bundler's copies of this module.
-const shared = globalThis as { hardPedalPool?: Pool };
+/** Whether a work may take its time: a long one never stands in the way of a short one, for which somebody waits at a screen. */
+export type Slot = 'short' | 'long';
 
-/** The worker is run from its source: nothing built can be older than what it belongs to. */
-const script = path.join(process.cwd(), 'src', 'server', 'threads', 'worker.mjs');
+// One pool of each for the whole process, also across the bundler's copies of this module.
+const shared = globalThis as { hardPedalPools?: Partial<Record<Slot, Pool>> };
 
-/** One core is left to the recorder. */
-const mostThreads = Math.max(1, availableParallelism() - 1);
+const threadsOf: Readonly<Record<Slot, number>> = { short: 2, long: 1 };
+
+/** Tasks that read a log as long as it is. */
+const longTasks: ReadonlySet<keyof Tasks> = new Set(['questioned', 'timeline', 'standInLog']);
+
+/** The thread as the build bundled it; where it did not, its source, which cannot be older than what it belongs to. */
+function script(): string | null {
+  const bundled = path.join(process.cwd(), 'dist', 'threads-worker.mjs');
+  if (process.env.NODE_ENV === 'production' && existsSync(bundled)) return bundled;
+  const source = path.join(process.cwd(), 'src', 'server', 'threads', 'worker.mjs');
+  return existsSync(source) ? source : null;
+}
 
 /** Work that nobody waits for any more may come to its end by itself for so long, ms: a thread that is ended takes longer to start anew. */
 const patience = 3000;
 
-/** Switched off by tests of what lies around it; and where the sources are not beside the server the same work is done on its thread. */
-const withThreads = () => process.env.HARD_PEDAL_THREADS !== '0' && existsSync(script);
+/** Switched off by tests of what lies around it; and where no script is beside the server the same work is done on its thread. */
+const threadScript = () => (process.env.HARD_PEDAL_THREADS === '0' ? null : script());
 
-function pool(): Pool {
-  return (shared.hardPedalPool ??= workerpool.pool(script, {
+function pool(slot: Slot, file: string): Pool {
+  const pools = (shared.hardPedalPools ??= {});
+  return (pools[slot] ??= workerpool.pool(file, {
     workerType: 'thread',
-    maxWorkers: mostThreads,
+    maxWorkers: threadsOf[slot],
     workerThreadOpts: { env: { ...process.env } },
   }));
 }
@@ -54,34 +64,37 @@ function unlessAborted<T>(work: WorkerPromise<T>, signal: AbortSignal): Promise<
 
 /**
  * Does a heavy work on a thread of its own. Where `signal` is given and goes off, the promise rejects with `WorkCancelled` and the work is
- * ended; where the work itself fails, with its error.
+ * ended; where the work itself fails, with its error. `slot` says whether it may take its time, where its name does not.
  */
 export async function heavy<Name extends keyof Tasks>(
   name: Name,
   wanted: Parameters<Tasks[Name]>[0],
   signal?: AbortSignal,
+  slot: Slot = longTasks.has(name) ? 'long' : 'short',
 ): Promise<Awaited<ReturnType<Tasks[Name]>>> {
   type Done = Awaited<ReturnType<Tasks[Name]>>;
   if (signal?.aborted) throw new WorkCancelled();
-  if (!withThreads()) {
+  const file = threadScript();
+  if (file === null) {
     const { tasks } = await import('./tasks');
     return (await (tasks[name] as (given: typeof wanted) => unknown)(wanted)) as Done;
   }
-  const work = pool().exec(name, [wanted]) as WorkerPromise<Done>;
+  const work = pool(slot, file).exec(name, [wanted]) as WorkerPromise<Done>;
   return signal ? unlessAborted(work, signal) : work;
 }
 
-/** Starts a thread before it is wanted: it takes a second or two to load. */
+/** Starts a thread before it is wanted: it takes a while to load. */
 export function warmThreads(): void {
-  if (withThreads())
-    pool()
-      .exec('ready', [])
-      .catch((error: unknown) => console.error(error));
+  const file = threadScript();
+  if (file === null) return;
+  pool('short', file)
+    .exec('ready', [])
+    .catch((error: unknown) => console.error(error));
 }
 
 /** Ends all threads; for tests and orderly ends. */
 export async function endThreads(): Promise<void> {
-  const ending = shared.hardPedalPool;
-  delete shared.hardPedalPool;
-  await ending?.terminate(true);
+  const ending = Object.values(shared.hardPedalPools ?? {});
+  delete shared.hardPedalPools;
+  await Promise.all(ending.map((each) => each.terminate(true)));
 }

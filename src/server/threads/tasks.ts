@@ -3,7 +3,7 @@ import { checkSpec, type UnitSheet } from '@/core/formats/unit-sheet';
 import { standInSource, writeBenchLog } from '@/core/formats/bench-log';
 import { simulateStep, type StandInSetting } from '@/core/rig/run-step';
 import { ledgerOf, type Ledger, type LedgerAsked } from '@/core/diagnosis/ledger';
-import { readSignatures } from '../diagnosis/signature-file';
+import { readSignatures } from '../context/signature-file';
 import { unnamedGauges } from '@/core/procedure/unnamed-gauges';
 import { suspectLog } from '@/core/diagnosis/suspect-log';
 import { fitSeverity, type SeverityFit } from '@/core/diagnosis/fit-severity';
@@ -17,7 +17,7 @@ import type { StepAnalysis } from '@/core/procedure/step-analysis';
 import type { StepContext } from '@/core/procedure/step-context';
 import { findJob, type Job } from '@/data/jobs';
 import { findRun, readTrace, type Run } from '@/data/runs';
-import { judgedStepOf, measuredStepOf, sheetOf } from '../jobs/job-context';
+import { judgedStepOf, measuredStepOf, sheetOf } from '../context/job-context';
 import { noCorrections, type PairCorrection } from '@/core/procedure/step-analysis';
 import { planOf } from '@/core/contract/kind';
 import { conditionWith } from '@/core/contract/model';
@@ -27,11 +27,11 @@ import { timelinePart, type TimelinePart, type TimelineWindow } from '@/core/pic
 import { pictureOf, type TimelineLane } from '@/core/procedure/picture';
 import { comparedLines, type ComparedLine } from '@/core/pictures/compared-line';
 import { drawnCurve, type DrawnCurve } from '@/core/pictures/drawn-curve';
-import { drawPaperFace, type PaperFace, type PaperFaceAsked } from '../release/paper-face';
-import { reportHtml } from '../release/report-html';
-import { reportPdf } from '../release/report-pdf';
-import type { RunProgress } from '../runs/run-recorder';
-import { wholeFrame } from '../runs/wire-frame';
+import { drawPaperFace, type PaperFace, type PaperFaceAsked } from '../paper/paper-face';
+import { reportHtml } from '../paper/report-html';
+import { reportPdf } from '../paper/report-pdf';
+import type { RunProgress } from '../recording/run-recorder';
+import { wholeFrame } from '../recording/wire-frame';
 
 /*
  * Heavy work, done on threads of its own so that a recorder never waits for it. Everything that goes in or comes out is plain data; what

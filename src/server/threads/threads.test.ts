@@ -1,8 +1,8 @@
 import { emptyShopFolder } from '../../../tests/support/shop';
 import { book, keepSimulated, workshop, openWorkshop } from '../../../tests/support/workshop';
 import { database } from '@/data/database';
-import { evaluateJob } from '@/server/jobs/evaluate-job';
-import { contextOf, siteNow } from '@/server/jobs/job-context';
+import { judgedJob } from '../judging/judged-job';
+import { contextOf, siteNow } from '../context/job-context';
 import { endThreads, heavy, WorkCancelled } from './pool';
 
 emptyShopFolder();
@@ -30,10 +30,10 @@ describe('work on threads of its own', () => {
   it('comes to what the same work comes to here', async () => {
     const job = await book('TK-W-1');
     for (const step of ['gauge-agreement', 'boost-curve', 'release']) await keepSimulated(job, step);
-    const { evaluation } = await evaluateJob(job);
+    const { evaluation } = (await judgedJob(job.id)).evaluated;
     await forgetResults();
     process.env.HARD_PEDAL_THREADS = '0';
-    expect((await evaluateJob(job)).evaluation).toEqual(evaluation);
+    expect((await judgedJob(job.id)).evaluated.evaluation).toEqual(evaluation);
     expect(evaluation.steps.find((step) => step.step === 'boost-curve')?.verdict).not.toBe('not-run');
   });
 

@@ -1,6 +1,6 @@
 'use client';
 import Link from 'next/link';
-import type { JobView } from '@/server/jobs/job-view';
+import type { JobView } from '@/server/views/job-view';
 import { Tag } from '@/ui/parts/tag';
 import { ShellControls } from '@/ui/shell/key-map';
 import styles from './bench.module.css';

@@ -3,7 +3,7 @@ import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import { pictureOf } from '@/core/procedure/picture';
 import type { TraceEvent } from '@/core/procedure/step-analysis';
 import { timelineEvents, type TimelineEvent } from '@/charts/timeline';
-import type { JobView } from '@/server/jobs/job-view';
+import type { JobView } from '@/server/views/job-view';
 
 /** A kept log whose time-line can be looked into, with what it came to. */
 export interface KeptLog {

@@ -9,7 +9,7 @@ import type { Site } from '@/core/formats/site-file';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
 import type { CautionId } from '@/core/vocabulary/caution-id';
 import { readProblemText } from '@/core/wording/read-problem-text';
-import type { JobView } from '@/server/jobs/job-view';
+import type { JobView } from '@/server/views/job-view';
 import { Key } from '@/ui/parts/key';
 import { ask, send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';

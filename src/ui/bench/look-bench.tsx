@@ -8,7 +8,7 @@ import { onwardFrom } from './onward';
 import { kindOfSheet } from '@/core/families';
 import { writtenKey, type LookStep } from '@/core/procedure/look-step';
 import type { CautionId } from '@/core/vocabulary/caution-id';
-import type { JobView } from '@/server/jobs/job-view';
+import type { JobView } from '@/server/views/job-view';
 import { Key } from '@/ui/parts/key';
 import { send } from '@/ui/shell/request';
 import { dropText, textsByName } from '@/ui/shell/browser-store';

@@ -1,14 +1,18 @@
 import { restControls } from '@/core/physics/bench-controls';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
-import type { JobView } from '@/server/jobs/job-view';
-import type { RunStatus } from '@/server/runs/run-recorder';
-import { wire, type WireWord } from '@/server/runs/wire-frame';
+import type { JobView } from '@/server/views/job-view';
+import type { RunStatus } from '@/server/recording/run-recorder';
+import { wire, type WireWord } from '@/server/recording/wire-frame';
 import { makeTrace, type Trace } from '@/core/traces/trace';
 import { answering, FakeStream, evaluation, jobView, show } from '../../../tests/support/screens';
 import { push } from '../../../tests/support/router';
 import { MeasuredBench } from './measured-bench';
 
 const status = (over: Partial<RunStatus> = {}): RunStatus => ({
+  standsStill: false,
+  pace: 1,
+  lost: { gaps: 0, seconds: 0 },
+  latest: 0,
   phase: 1,
   phases: 5,
   elapsed: 3,

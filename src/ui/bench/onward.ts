@@ -1,4 +1,4 @@
-import type { JobView, StepView } from '@/server/jobs/job-view';
+import type { JobView, StepView } from '@/server/views/job-view';
 
 /** Where a bench leads on to. */
 export interface Onward {

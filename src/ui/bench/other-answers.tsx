@@ -1,7 +1,7 @@
 import List from '@mui/material/List';
 import ListItem from '@mui/material/ListItem';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
-import type { JobView } from '@/server/jobs/job-view';
+import type { JobView } from '@/server/views/job-view';
 import { VerdictMark } from '@/ui/parts/verdict-mark';
 import styles from './bench.module.css';
 

@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useState } from 'react';
-import { recorderSpeeds } from '@/server/runs/recorder-speeds';
+import { recorderSpeeds } from '@/server/recording/recorder-speeds';
 import { Choice } from '@/ui/parts/choice';
 import styles from './bench.module.css';
 

@@ -1,7 +1,7 @@
 import List from '@mui/material/List';
 import ListItem from '@mui/material/ListItem';
 import { useRouter } from 'next/navigation';
-import type { JobView, StepView } from '@/server/jobs/job-view';
+import type { JobView, StepView } from '@/server/views/job-view';
 import styles from './bench.module.css';
 
 /** What keeps a step shut, said where its picture or its grid would be. */

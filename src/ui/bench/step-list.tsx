@@ -1,7 +1,7 @@
 import List from '@mui/material/List';
 import ListItem from '@mui/material/ListItem';
 import Link from 'next/link';
-import type { JobView, StepView } from '@/server/jobs/job-view';
+import type { JobView, StepView } from '@/server/views/job-view';
 import { VerdictShape } from '@/ui/parts/verdict-mark';
 import { verdictWords } from '@/core/wording/check-text';
 import styles from './bench.module.css';

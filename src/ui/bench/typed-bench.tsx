@@ -10,7 +10,7 @@ import { fromSi, type MeasurementUnit } from '@/core/quantities/measurement-unit
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
 import type { CautionId } from '@/core/vocabulary/caution-id';
 import { figure, referenceOf, shownUnit } from '@/core/wording/display';
-import type { JobView } from '@/server/jobs/job-view';
+import type { JobView } from '@/server/views/job-view';
 import { Choice } from '@/ui/parts/choice';
 import { Key } from '@/ui/parts/key';
 import { OverdueNote } from '@/ui/parts/overdue-note';

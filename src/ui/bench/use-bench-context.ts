@@ -5,7 +5,7 @@ import { planOf } from '@/core/contract/kind';
 import { contextAt, type Site } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';
 import { correctionsBefore } from '@/core/judging/evaluate-unit';
-import type { JobView } from '@/server/jobs/job-view';
+import type { JobView } from '@/server/views/job-view';
 
 /** Family, unit and context of a bench step, made in the browser from the job and the site. */
 export function useBenchContext(view: JobView, stepId: string, site: Site, date: string) {

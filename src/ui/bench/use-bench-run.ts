@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useState } from 'react';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
-import type { JobView } from '@/server/jobs/job-view';
+import type { JobView } from '@/server/views/job-view';
 import { send } from '@/ui/shell/request';
 import { useRunStream } from './use-run-stream';
 

@@ -2,8 +2,8 @@
 import { FrameReader } from '@/core/traces/frame';
 import { appendTo, type GrowingTrace, type Trace } from '@/core/traces/trace';
 import { useEffect, useRef, useState } from 'react';
-import type { RunStatus } from '@/server/runs/run-recorder';
-import type { WireWord } from '@/server/runs/wire-frame';
+import type { RunStatus } from '@/server/recording/run-recorder';
+import type { WireWord } from '@/server/recording/wire-frame';
 
 export type StreamState = 'connecting' | 'recording' | 'interrupted' | 'complete' | 'kept' | 'discarded';
 

@@ -2,7 +2,7 @@ import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
 import Link from 'next/link';
 import type { JudgedStep } from '@/core/judging/evaluate-unit';
-import type { JobView } from '@/server/jobs/job-view';
+import type { JobView } from '@/server/views/job-view';
 import styles from './bench.module.css';
 
 interface Props {

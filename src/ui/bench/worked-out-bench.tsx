@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import type { JobView } from '@/server/jobs/job-view';
+import type { JobView } from '@/server/views/job-view';
 import { Key } from '@/ui/parts/key';
 import { useShop } from '@/ui/shell/shop-context';
 import { BenchHead } from './bench-head';

@@ -13,7 +13,7 @@ import { beginsWith, type NextTest } from '@/core/diagnosis/next-test';
 import { kindOfSheet } from '@/core/families';
 import { inSentence } from '@/core/wording/in-sentence';
 import { nextTestText } from '@/core/wording/ledger-text';
-import type { JobView } from '@/server/jobs/job-view';
+import type { JobView } from '@/server/views/job-view';
 import { JobPlaces } from '@/ui/job/job-places';
 import jobStyles from '@/ui/job/job.module.css';
 import { Tag } from '@/ui/parts/tag';

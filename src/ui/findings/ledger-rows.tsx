@@ -4,7 +4,7 @@ import type { AnyKind } from '@/core/contract/kind';
 import type { Ledger, LedgerRow } from '@/core/diagnosis/ledger';
 import { faultsOf } from '@/core/diagnosis/hypothesis';
 import { extentText, findingText, hypothesisTitle, probabilityText, strongest } from '@/core/wording/ledger-text';
-import type { JobView } from '@/server/jobs/job-view';
+import type { JobView } from '@/server/views/job-view';
 import { useShop } from '@/ui/shell/shop-context';
 import { OverTheTrace } from './over-the-trace';
 import { WeighBars } from './weigh-bars';

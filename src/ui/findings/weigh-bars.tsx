@@ -4,7 +4,7 @@ import ListItem from '@mui/material/ListItem';
 import type { AnyKind } from '@/core/contract/kind';
 import type { LedgerRow } from '@/core/diagnosis/ledger';
 import { findingText, strongest } from '@/core/wording/ledger-text';
-import type { JobView } from '@/server/jobs/job-view';
+import type { JobView } from '@/server/views/job-view';
 import { useShop } from '@/ui/shell/shop-context';
 import styles from './findings.module.css';
 

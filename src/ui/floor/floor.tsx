@@ -7,16 +7,17 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useState } from 'react';
 import type { Place } from '@/data/jobs';
-import type { BrokenJob, FloorCard, FloorView } from '@/server/jobs/floor-view';
-import { probabilityText } from '@/core/wording/ledger-text';
+import type { BrokenJob, FloorCard, FloorView } from '@/server/views/floor-view';
 import { Key } from '@/ui/parts/key';
 import { UndoList } from '@/ui/parts/undo-list';
 import { UnitFace } from '@/ui/parts/unit-face';
-import { when } from '@/ui/parts/when';
+import { useWhen } from '@/ui/parts/when';
 import { VerdictMark, type ShownVerdict } from '@/ui/parts/verdict-mark';
 import { PageHead } from '@/ui/shell/frame';
 import { ShellControls } from '@/ui/shell/key-map';
 import { useShop } from '@/ui/shell/shop-context';
+import { AskZone } from './ask-zone';
+import { FloorNotices } from './floor-notices';
 import { HoldRing } from './hold-ring';
 import { needsNow } from './needs-now';
 import styles from './floor.module.css';
@@ -30,19 +31,18 @@ const columns: readonly { readonly place: Place; readonly title: string; readonl
 
 /** One line that says where the unit stands. */
 function standing(view: FloorCard): { verdict: ShownVerdict; line: string } {
-  const done = view.steps.filter((step) => step.evaluation.verdict !== 'not-run').length;
-  const failed = view.steps.find((step) => step.evaluation.verdict === 'fail');
-  if (failed) return { verdict: 'fail', line: failed.title };
+  const { done, of } = view.steps;
+  if (view.failed !== null) return { verdict: 'fail', line: view.failed };
   return {
     verdict: view.verdict,
     line:
-      done === view.steps.length
+      done === of
         ? 'Every step done'
         : view.openRun
-          ? (view.steps.find((step) => step.id === view.openRun?.step)?.title ?? '')
+          ? view.openRun.title
           : done === 0
             ? 'Not begun'
-            : `Step ${Math.min(done + 1, view.steps.length)} of ${view.steps.length}`,
+            : `Step ${Math.min(done + 1, of)} of ${of}`,
   };
 }
 
@@ -50,7 +50,8 @@ function Card({ view, onEnd }: { readonly view: FloorCard; readonly onEnd: () =>
   const { verdict, line } = standing(view);
   const { job, openRun } = view;
   const hold = openRun?.kind === 'recording' ? openRun.hold : null;
-  const held = view.steps.find((step) => step.id === openRun?.step)?.title ?? '';
+  const held = openRun?.title ?? '';
+  const when = useWhen();
   return (
     <ListItem>
       <Link href={`/jobs/${job.id}`} className={styles.card}>
@@ -70,11 +71,7 @@ function Card({ view, onEnd }: { readonly view: FloorCard; readonly onEnd: () =>
           </p>
           <VerdictMark verdict={verdict} />
           <p className={styles.line}>{hold ? held : line}</p>
-          {view.likeliest && (
-            <p className={styles.likeliest}>
-              {view.likeliest.title}, {probabilityText(view.likeliest.probability)}
-            </p>
-          )}
+          {view.likeliest !== null && <p className={styles.likeliest}>{view.likeliest}</p>}
         </div>
       </Link>
     </ListItem>
@@ -165,6 +162,8 @@ export function Floor({ floor, air, today }: Props) {
           {whole ? 'Show the three most urgent' : `${more} more ${more === 1 ? 'needs' : 'need'} somebody`}
         </Button>
       )}
+      <FloorNotices unreadable={floor.unreadable} clockRanBack={floor.clockRanBack} />
+      {!floor.zoneSet && <AskZone />}
       {judging && (
         <section className={styles.judging} aria-label="Judged anew">
           <p role="status">

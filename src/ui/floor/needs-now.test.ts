@@ -1,37 +1,9 @@
-import type { FloorCard } from '@/server/jobs/floor-view';
+import { floorCard } from '../../../tests/support/floor-card';
+import type { FloorCard } from '@/server/views/floor-view';
 import { needsNow } from './needs-now';
 
-type Step = { id: string; title: string; evaluation: { verdict: string } };
-const step = (id: string, verdict: string): Step => ({
-  id,
-  title: id === 'boost-curve' ? 'Boost curve' : 'Leak look',
-  evaluation: { verdict },
-});
-
-function view(over: {
-  id?: string;
-  place?: string;
-  openRun?: object | null;
-  steps?: Step[];
-  blocking?: object[];
-  overdue?: object[];
-}): FloorCard {
-  const {
-    id = 'a',
-    place = 'on-bench',
-    openRun = null,
-    steps = [step('boost-curve', 'pass'), step('leak-look', 'not-run')],
-    blocking = [{}],
-    overdue = [],
-  } = over;
-  return {
-    job: { id, serial: 'TK-1', vehicle: 'Grader 2', place, sheet: { name: 'R7' } },
-    openRun,
-    steps,
-    blocking,
-    overdue,
-  } as unknown as FloorCard;
-}
+const view = (over: Partial<FloorCard> = {}, job: Partial<FloorCard['job']> = {}): FloorCard =>
+  floorCard(over, { id: 'a', ...job });
 
 describe('what needs a person now', () => {
   it('nothing, while a unit waits for its next step', () => {
@@ -39,7 +11,8 @@ describe('what needs a person now', () => {
   });
 
   it('an interrupted run comes before one that waits to be kept, and that before one that runs', () => {
-    const open = (id: string, kind: string) => view({ id, openRun: { kind, id: 'r', step: 'boost-curve' } });
+    const open = (id: string, kind: 'recording' | 'complete' | 'interrupted') =>
+      view({ openRun: { kind, id: 'r', step: 'boost-curve', title: 'Boost curve', hold: null } }, { id });
     const titles = needsNow([open('1', 'recording'), open('2', 'complete'), open('3', 'interrupted')]).map(
       (need) => need.title,
     );
@@ -47,26 +20,26 @@ describe('what needs a person now', () => {
   });
 
   it('a unit with everything done is to be signed', () => {
-    expect(needsNow([view({ blocking: [] })])[0]).toMatchObject({
+    expect(needsNow([view({ blocked: false })])[0]).toMatchObject({
       title: 'Ready to be signed',
       href: '/jobs/a/release',
     });
   });
 
   it('a failed or undecided step is named, but not while the unit waits for parts or stands ready', () => {
-    const failed = { steps: [step('boost-curve', 'fail')] };
+    const failed = { failed: 'Boost curve' };
     expect(needsNow([view(failed)])[0].title).toBe('Boost curve failed');
-    expect(needsNow([view({ steps: [step('boost-curve', 'undecided')] })])[0].title).toBe('Boost curve is undecided');
-    expect(needsNow([view({ ...failed, place: 'waiting-parts' }), view({ ...failed, place: 'ready' })])).toEqual([]);
+    expect(needsNow([view({ undecided: 'Boost curve' })])[0].title).toBe('Boost curve is undecided');
+    expect(needsNow([view(failed, { place: 'waiting-parts' }), view(failed, { place: 'ready' })])).toEqual([]);
   });
 
   it('leaves nobody out', () => {
-    expect(needsNow(Array.from({ length: 9 }, (_, i) => view({ id: String(i), blocking: [] })))).toHaveLength(9);
+    expect(needsNow(Array.from({ length: 9 }, (_, i) => view({ blocked: false }, { id: String(i) })))).toHaveLength(9);
   });
 
   it('an overdue calibration is named once, whatever number of units is read with it', () => {
-    const overdue = [{ name: 'Dial 4' }];
-    expect(needsNow([view({ id: '1', overdue }), view({ id: '2', overdue })])).toEqual([
+    const overdue = ['Dial 4'];
+    expect(needsNow([view({ overdue }, { id: '1' }), view({ overdue }, { id: '2' })])).toEqual([
       expect.objectContaining({ title: 'A calibration is overdue', href: '/instruments' }),
     ]);
   });

@@ -1,4 +1,4 @@
-import type { FloorCard } from '@/server/jobs/floor-view';
+import type { FloorCard } from '@/server/views/floor-view';
 
 export interface NeedsNow {
   readonly title: string;
@@ -7,12 +7,11 @@ export interface NeedsNow {
 }
 
 function needOf(view: FloorCard): (NeedsNow & { urgency: number }) | null {
-  const { job, openRun, steps } = view;
+  const { job, openRun } = view;
   const unit = `${job.serial}, ${job.sheet.name}, ${job.vehicle}`;
-  const stepTitle = (id: string) => steps.find((step) => step.id === id)?.title ?? id;
   if (openRun) {
     const href = `/jobs/${job.id}/bench/${openRun.step}`;
-    const title = stepTitle(openRun.step);
+    const { title } = openRun;
     switch (openRun.kind) {
       case 'interrupted':
         return { urgency: 0, title: `${title} was interrupted`, detail: `${unit}. Resume or repeat it.`, href };
@@ -23,23 +22,20 @@ function needOf(view: FloorCard): (NeedsNow & { urgency: number }) | null {
     }
   }
   if (job.place === 'ready' || job.place === 'gone' || job.place === 'waiting-parts') return null;
-  const failed = steps.filter((step) => step.evaluation.verdict === 'fail');
   const href = `/jobs/${job.id}`;
-  if (view.conclusion && job.place === 'on-bench')
-    return { urgency: 3, title: view.conclusion.title, detail: unit, href };
-  if (failed.length > 0 && job.place === 'on-bench')
-    return { urgency: 3, title: `${failed[0].title} failed`, detail: `${unit}. Decide what to do.`, href };
-  if (view.blocking.length === 0)
-    return { urgency: 1, title: 'Ready to be signed', detail: unit, href: `${href}/release` };
-  const undecided = steps.find((step) => step.evaluation.verdict === 'undecided');
-  if (undecided)
-    return { urgency: 4, title: `${undecided.title} is undecided`, detail: `${unit}. See what would decide it.`, href };
+  if (view.conclusion !== null && job.place === 'on-bench')
+    return { urgency: 3, title: view.conclusion, detail: unit, href };
+  if (view.failed !== null && job.place === 'on-bench')
+    return { urgency: 3, title: `${view.failed} failed`, detail: `${unit}. Decide what to do.`, href };
+  if (!view.blocked) return { urgency: 1, title: 'Ready to be signed', detail: unit, href: `${href}/release` };
+  if (view.undecided !== null)
+    return { urgency: 4, title: `${view.undecided} is undecided`, detail: `${unit}. See what would decide it.`, href };
   return null;
 }
 
 /** Instruments that are read at some bench of the house although their calibration is overdue. */
 function overdueNeed(views: readonly FloorCard[]): (NeedsNow & { urgency: number }) | null {
-  const names = [...new Set(views.flatMap((view) => view.overdue.map((each) => each.name)))];
+  const names = [...new Set(views.flatMap((view) => view.overdue))];
   if (names.length === 0) return null;
   const title = names.length === 1 ? 'A calibration is overdue' : `${names.length} calibrations are overdue`;
   return { urgency: 5, title, detail: `${names.join(', ')}. Their errors count double.`, href: '/instruments' };

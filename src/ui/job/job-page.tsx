@@ -11,11 +11,12 @@ import { remarksOf } from '@/core/judging/evaluate-unit';
 import { analysisProblemText } from '@/core/wording/problem-text';
 import { hypothesisTitle, nextTestText, probabilityText } from '@/core/wording/ledger-text';
 import { verdictWords } from '@/core/wording/check-text';
-import type { JobView, RunSummary, StepView } from '@/server/jobs/job-view';
+import type { JobView, RunSummary, StepView } from '@/server/views/job-view';
 import { Tag } from '@/ui/parts/tag';
 import { UndoList } from '@/ui/parts/undo-list';
+import { facePaths } from '@/core/pictures/face-paths';
 import { UnitFace } from '@/ui/parts/unit-face';
-import { when } from '@/ui/parts/when';
+import { useWhen } from '@/ui/parts/when';
 import { VerdictMark, VerdictShape } from '@/ui/parts/verdict-mark';
 import { send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
@@ -28,6 +29,7 @@ import { inSentence } from '@/core/wording/in-sentence';
 import styles from './job.module.css';
 
 function RunLine({ run }: { readonly run: RunSummary }) {
+  const when = useWhen();
   const router = useRouter();
   const { person } = useShop();
   const [asking, setAsking] = useState(false);
@@ -178,6 +180,7 @@ function handedOn({ behind }: JobView): { readonly title: string; readonly href:
 
 /** One unit's story: run sheet, face, paper. */
 export function JobPage({ view }: { readonly view: JobView }) {
+  const when = useWhen();
   const router = useRouter();
   const { person } = useShop();
   const { job } = view;
@@ -301,7 +304,7 @@ export function JobPage({ view }: { readonly view: JobView }) {
         </section>
         <aside className={styles.side}>
           <section className={`${styles.panel} ${styles.face}`} aria-label="Face">
-            <UnitFace face={view.face} width={308} height={200} earlier={view.cameBack?.face} />
+            <UnitFace face={facePaths(view.face, { width: 308, height: 200 }, view.cameBack?.face)} />
             {view.cameBack && (
               <p>
                 It was here before: <Link href={`/jobs/${view.cameBack.id}`}>job {view.cameBack.number}</Link>,{' '}

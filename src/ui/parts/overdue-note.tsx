@@ -1,8 +1,8 @@
 import List from '@mui/material/List';
 import ListItem from '@mui/material/ListItem';
-import dayjs from 'dayjs';
+import { shopTime } from '@/core/wording/shop-time';
 import { channelTitle } from '@/core/quantities/channels';
-import type { OverdueInstrument } from '@/server/jobs/job-view';
+import type { OverdueInstrument } from '@/server/views/job-view';
 import styles from './parts.module.css';
 
 /** Calibrations that are overdue, said where the reading is made. */
@@ -12,8 +12,8 @@ export function OverdueNote({ overdue }: { readonly overdue: readonly OverdueIns
     <List className={styles.overdue} aria-label="Overdue calibrations">
       {overdue.map(({ channel, name, dueOn }) => (
         <ListItem key={channel}>
-          {channelTitle(channel)}: {name} has been overdue since {dayjs(dueOn).format('D MMM YYYY')}. Its error counts
-          double.
+          {channelTitle(channel)}: {name} has been overdue since {shopTime(dueOn, 'date', { zone: 'UTC', today: '' })}.
+          Its error counts double.
         </ListItem>
       ))}
     </List>

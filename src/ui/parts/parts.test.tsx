@@ -5,6 +5,7 @@ import type { CharacteristicId } from '@/core/quantities/characteristics';
 import { StepResults } from '../bench/step-results';
 import { unitOf } from '@/core/quantities/measurement-unit';
 import { displayUnits } from '@/core/wording/display';
+import { facePaths } from '@/core/pictures/face-paths';
 import { UnitFace } from './unit-face';
 import { VerdictMark, type ShownVerdict } from './verdict-mark';
 
@@ -23,22 +24,26 @@ describe('verdict mark', () => {
 });
 
 describe('unit face', () => {
+  const size = { width: 96, height: 68 };
   const face = { input: [0, 1], low: [0, 1], high: [0, 2], measured: null };
   it('stands empty until it has been measured', () => {
-    const { rerender } = render(<UnitFace face={face} />);
+    const { rerender } = render(<UnitFace face={facePaths(face, size)} />);
     expect(screen.getByRole('img')).toHaveAccessibleName(/not measured yet/);
     rerender(
       <UnitFace
-        face={{
-          ...face,
-          measured: {
-            apply: [
-              [0, 0],
-              [1, 1],
-            ],
-            wayBack: [],
+        face={facePaths(
+          {
+            ...face,
+            measured: {
+              apply: [
+                [0, 0],
+                [1, 1],
+              ],
+              wayBack: [],
+            },
           },
-        }}
+          size,
+        )}
       />,
     );
     expect(screen.getByRole('img')).toHaveAccessibleName(/Measured over the band/);

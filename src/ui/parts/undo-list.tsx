@@ -4,10 +4,10 @@ import Button from '@mui/material/Button';
 import ListItem from '@mui/material/ListItem';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { Undoable } from '@/server/undo/undo';
+import type { Undoable } from '@/server/views/undoable';
 import { send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
-import { when } from './when';
+import { useWhen } from './when';
 import styles from './parts.module.css';
 
 const words: Readonly<Record<Undoable['what'], (title: string) => string>> = {
@@ -27,6 +27,7 @@ export function UndoList({
   /** Whose they are, where several units stand in one list; one to a line. */
   readonly of?: readonly string[];
 }) {
+  const when = useWhen();
   const router = useRouter();
   const { person } = useShop();
   const [trouble, setTrouble] = useState('');

@@ -1,15 +1,8 @@
-import dayjs from 'dayjs';
+import { shopTime, type TimeForm } from '@/core/wording/shop-time';
+import { useShop } from '@/ui/shell/shop-context';
 
-const formats = {
-  day: 'D MMM',
-  weekday: 'ddd D MMM',
-  moment: 'D MMM, HH:mm',
-  'weekday-moment': 'ddd D MMM, HH:mm',
-} as const;
-
-/** A moment in words; of another year than `now` (ISO; today where left out) with its year. */
-export function when(iso: string, how: keyof typeof formats, now?: string): string {
-  const moment = dayjs(iso);
-  const format = formats[how];
-  return moment.format(moment.year() === dayjs(now).year() ? format : format.replace('MMM', 'MMM YYYY'));
+/** Puts moments in words by the shop's clock, the same on the server and on every screen. */
+export function useWhen(): (iso: string, form: TimeForm) => string {
+  const { zone, today } = useShop();
+  return (iso, form) => shopTime(iso, form, { zone, today });
 }

@@ -2,13 +2,13 @@
 import ListItem from '@mui/material/ListItem';
 import { Bullets } from '@/ui/parts/bullets';
 import Button from '@mui/material/Button';
-import dayjs from 'dayjs';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { verdictWords } from '@/core/wording/check-text';
-import type { JobView } from '@/server/jobs/job-view';
+import type { JobView } from '@/server/views/job-view';
 import { JobPlaces } from '@/ui/job/job-places';
+import { useWhen } from '@/ui/parts/when';
 import { Tag } from '@/ui/parts/tag';
 import { send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
@@ -18,6 +18,7 @@ import styles from './release.module.css';
 export function ReleasePage({ view }: { readonly view: JobView }) {
   const router = useRouter();
   const { person, units } = useShop();
+  const when = useWhen();
   const [busy, setBusy] = useState(false);
   const [trouble, setTrouble] = useState('');
   const { job, blocking } = view;
@@ -100,8 +101,8 @@ export function ReleasePage({ view }: { readonly view: JobView }) {
             <div key={release.id}>
               <p>
                 {release.kind === 'released' ? 'Release' : 'Not released, findings only'},{' '}
-                {dayjs(release.issuedAt).format('D MMM YYYY HH:mm')}, {release.person}
-                {release.withdrawn && `. Withdrawn ${dayjs(release.withdrawn.at).format('D MMM YYYY HH:mm')}`}
+                {when(release.issuedAt, 'paper')}, {release.person}
+                {release.withdrawn && `. Withdrawn ${when(release.withdrawn.at, 'paper')}`}
               </p>
               <div className={styles.row}>
                 <Button component="a" href={`/api/releases/${release.id}/pdf`}>

@@ -16,7 +16,7 @@ import { faultsOf } from '@/core/diagnosis/hypothesis';
 import { partActions, verificationOf, type PartWork } from '@/core/judging/verification';
 import { probabilityText } from '@/core/wording/ledger-text';
 import { actionWords } from '@/core/wording/repair-text';
-import type { JobView } from '@/server/jobs/job-view';
+import type { JobView } from '@/server/views/job-view';
 import { Choice } from '@/ui/parts/choice';
 import { send } from '@/ui/shell/request';
 import { useShop, useStored } from '@/ui/shell/shop-context';

@@ -7,13 +7,13 @@ import Link from 'next/link';
 import type { AnyKind } from '@/core/contract/kind';
 import { kindOfSheet } from '@/core/families';
 import { dueWords, workText } from '@/core/wording/repair-text';
-import type { JobView } from '@/server/jobs/job-view';
+import type { JobView } from '@/server/views/job-view';
 import { JobPlaces } from '@/ui/job/job-places';
 import jobStyles from '@/ui/job/job.module.css';
 import { Bullets } from '@/ui/parts/bullets';
 import { Tag } from '@/ui/parts/tag';
 import { VerdictMark, VerdictShape } from '@/ui/parts/verdict-mark';
-import { when } from '@/ui/parts/when';
+import { useWhen } from '@/ui/parts/when';
 import { BeforeAfter } from './before-after';
 import { RepairForm } from './repair-form';
 import styles from './repair.module.css';
@@ -110,6 +110,7 @@ function Due({ view, kind }: { readonly view: JobView; readonly kind: AnyKind })
 
 /** What was done to a unit, what has to be done again to prove it, and what it changed. */
 export function RepairPage({ view }: { readonly view: JobView }) {
+  const when = useWhen();
   const { job } = view;
   const kind = kindOfSheet(job.sheet);
   if (!kind) return null;

@@ -7,7 +7,7 @@ import TableRow from '@mui/material/TableRow';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { prevalences, type Prevalence } from '@/core/contract/prevalence';
-import type { FamilyPrevalences } from '@/server/diagnosis/prevalences';
+import type { FamilyPrevalences } from '@/server/shop/prevalences';
 import { Choice } from '@/ui/parts/choice';
 import { PageHead } from '@/ui/shell/frame';
 import { ShellControls } from '@/ui/shell/key-map';

@@ -1,6 +1,7 @@
 'use client';
 import ListItem from '@mui/material/ListItem';
 import { Bullets } from '@/ui/parts/bullets';
+import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import InputAdornment from '@mui/material/InputAdornment';
 import TextField from '@mui/material/TextField';
@@ -15,7 +16,7 @@ import { verdictWords } from '@/core/wording/check-text';
 import { shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { ambientFrom } from '@/core/quantities/standard-atmosphere';
 import type { ShopSettings } from '@/data/settings';
-import type { TurnedVerdict } from '@/server/save-settings';
+import type { TurnedVerdict } from '@/server/desk/save-settings';
 import { useShop } from '@/ui/shell/shop-context';
 import { useDraft, dropDraft } from '@/ui/book-in/use-draft';
 import { PageHead } from '@/ui/shell/frame';
@@ -35,6 +36,7 @@ interface Fields {
   policy: ShopSettings['policy'];
   leastVacuum: WorkshopSchools['leastVacuum'];
   exhaust: WorkshopSchools['exhaust'];
+  timeZone: string;
 }
 
 /** An atmosphere in the chosen units, to what a barometer can be read to. */
@@ -50,10 +52,21 @@ function barometerOf(text: string): number | undefined {
   return read.kind === 'figure' && read.either === null ? read.value / 1e3 : Number.NaN;
 }
 
+/** Zones that this browser knows. */
+const zones: readonly string[] = Intl.supportedValuesOf('timeZone');
+
 const shown = (value: number | undefined) => (value === undefined ? '' : String(value));
 
+interface Props {
+  readonly settings: ShopSettings;
+  /** Time zone that holds while none is set. */
+  readonly zone: string;
+  /** What was stored cannot be read: these are the starting values. */
+  readonly broken: boolean;
+}
+
 /** Where the shop is, its air today, and how it decides. */
-export function SettingsForm({ settings }: { readonly settings: ShopSettings }) {
+export function SettingsForm({ settings, zone, broken }: Props) {
   const router = useRouter();
   const { site } = settings;
   const form = useForm<Fields>({
@@ -67,6 +80,7 @@ export function SettingsForm({ settings }: { readonly settings: ShopSettings }) 
       benchVolumeCm3: shown(site.benchVolumeCm3),
       policy: settings.policy,
       ...(site.schools ?? defaultWorkshopSchools),
+      timeZone: site.timeZone ?? zone,
     },
   });
   useDraft('settings', form);
@@ -98,6 +112,7 @@ export function SettingsForm({ settings }: { readonly settings: ShopSettings }) 
             shellTemperatureC: typedNumber(fields.shellTemperatureC),
             shellSettled: fields.shellSettled === 'yes',
             benchVolumeCm3: typedNumber(fields.benchVolumeCm3),
+            timeZone: fields.timeZone,
             schools: { leastVacuum: fields.leastVacuum, exhaust: fields.exhaust },
           },
         },
@@ -158,7 +173,26 @@ export function SettingsForm({ settings }: { readonly settings: ShopSettings }) 
               </Bullets>
             </section>
           )}
-          {field('shopName', 'Workshop', '', ' ')}
+          {broken && (
+            <Alert severity="warning">
+              What was stored of the settings cannot be read: these are starting values. Nothing is measured until they
+              are saved again.
+            </Alert>
+          )}
+          <div className={styles.pair}>
+            {field('shopName', 'Workshop', '', ' ')}
+            {field(
+              'timeZone',
+              'Time zone',
+              '',
+              'By it days begin, calibrations fall due and papers are dated',
+              [...zones, ...(zones.includes(values.timeZone) ? [] : [values.timeZone])].map((each) => (
+                <option key={each} value={each}>
+                  {each.replaceAll('_', ' ')}
+                </option>
+              )),
+            )}
+          </div>
           <div className={styles.pair}>
             {field('altitudeM', 'Altitude', 'm', 'Above the sea')}
             {field(

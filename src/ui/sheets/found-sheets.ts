@@ -1,5 +1,5 @@
 import { couplingsCalled, plainWords, type CouplingWord } from '@/core/vocabulary/coupling-words';
-import type { SheetCard } from '@/server/jobs/sheet-cards';
+import type { SheetCard } from '@/server/shop/sheet-cards';
 
 type Named = Pick<SheetCard, 'name' | 'family' | 'familyTitle'>;
 

@@ -5,7 +5,7 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Link from 'next/link';
 import { useState } from 'react';
-import type { SheetCard } from '@/server/jobs/sheet-cards';
+import type { SheetCard } from '@/server/shop/sheet-cards';
 import { UnitFace } from '@/ui/parts/unit-face';
 import { PageHead } from '@/ui/shell/frame';
 import { foundSheets } from './found-sheets';
@@ -50,7 +50,7 @@ export function SheetList({ sheets }: { readonly sheets: readonly SheetCard[] })
             {found.sheets.map((sheet) => (
               <ListItem key={sheet.id}>
                 <Link href={`/sheets/${sheet.id}`} className={styles.card}>
-                  <UnitFace face={sheet.face} width={120} height={84} />
+                  <UnitFace face={sheet.face} />
                   <div>
                     <h2>{sheet.name}</h2>
                     <p>{sheet.familyTitle}</p>

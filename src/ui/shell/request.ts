@@ -1,3 +1,5 @@
+import { changedElsewhere, sawVersion, shownVersion } from './shown-version';
+
 /** A request that was refused, with the fields that are wrong. */
 export class Refused extends Error {
   constructor(
@@ -11,16 +13,28 @@ export class Refused extends Error {
 /** Sends JSON and returns the answer's JSON; throws `Refused` with a message for the person at the screen. */
 export async function send<T>(path: string, body: unknown, method = 'POST'): Promise<T> {
   let response: Response;
+  const seen = shownVersion();
   try {
     response = await fetch(path, {
       method,
-      headers: { 'Content-Type': 'application/json' },
+      headers: {
+        'Content-Type': 'application/json',
+        ...(seen === null ? {} : { 'Record-Version': String(seen) }),
+      },
       body: JSON.stringify(body),
     });
   } catch {
     throw new Refused('The server does not answer. What you typed is kept here; try again in a moment.', {});
   }
-  const data = (await response.json().catch(() => ({}))) as { message?: string; fields?: Record<string, string> };
+  const data = (await response.json().catch(() => ({}))) as {
+    message?: string;
+    fields?: Record<string, string>;
+    version?: number;
+  };
+  if (typeof data.version === 'number') {
+    sawVersion(data.version);
+    if (!response.ok) window.dispatchEvent(new Event(changedElsewhere));
+  }
   if (!response.ok) throw new Refused(data.message ?? `The server answered ${response.status}.`, data.fields ?? {});
   return data as T;
 }

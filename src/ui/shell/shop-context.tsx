@@ -1,11 +1,16 @@
 'use client';
-import { createContext, use, useCallback, useMemo, useSyncExternalStore, type ReactNode } from 'react';
+import { useRouter } from 'next/navigation';
+import { createContext, use, useCallback, useEffect, useMemo, useSyncExternalStore, type ReactNode } from 'react';
 import { displayUnits, displayUnitSets, type DisplayUnits } from '@/core/wording/display';
 import { keepText, keptText, onStoreChange } from './browser-store';
+import { changedElsewhere } from './shown-version';
 import { UnkeptNotice } from './unkept-notice';
 
 interface Shop {
   readonly shopName: string;
+  /** Time zone by which the shop's days begin, and today by it (ISO date). */
+  readonly zone: string;
+  readonly today: string;
   readonly people: readonly { readonly id: string; readonly name: string; readonly role: string }[];
   /** Who is at this screen. */
   readonly person: string;
@@ -29,12 +34,14 @@ export function useStored(key: string, fallback: string): [string, (value: strin
 
 interface Props {
   readonly shopName: string;
+  readonly zone: string;
+  readonly today: string;
   readonly people: Shop['people'];
   readonly children: ReactNode;
 }
 
 /** What every screen needs: who is here and which measurement units are shown. */
-export function ShopProvider({ shopName, people, children }: Props) {
+export function ShopProvider({ shopName, zone, today, people, children }: Props) {
   const [stored, setPerson] = useStored('hard-pedal-person', people[0]?.name ?? 'Technician');
   // Who has left the workshop is at no screen any more.
   const person = people.length === 0 || people.some((each) => each.name === stored) ? stored : people[0].name;
@@ -43,13 +50,21 @@ export function ShopProvider({ shopName, people, children }: Props) {
     const at = displayUnitSets.findIndex((set) => set.id === unitsId);
     return {
       shopName,
+      zone,
+      today,
       people,
       person,
       setPerson,
       units: displayUnits(unitsId),
       nextUnits: () => setUnitsId(displayUnitSets[(at + 1) % displayUnitSets.length].id),
     };
-  }, [shopName, people, person, setPerson, unitsId, setUnitsId]);
+  }, [shopName, zone, today, people, person, setPerson, unitsId, setUnitsId]);
+  const router = useRouter();
+  useEffect(() => {
+    const anew = () => router.refresh();
+    window.addEventListener(changedElsewhere, anew);
+    return () => window.removeEventListener(changedElsewhere, anew);
+  }, [router]);
   return (
     <ShopContext value={shop}>
       {children}

@@ -1,5 +1,5 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
-import type { SphereLife } from '@/server/spheres';
+import type { SphereLife } from '@/server/shop/spheres';
 import { answering, show } from '../../../tests/support/screens';
 import { refresh } from '../../../tests/support/router';
 import { SpheresPage } from './spheres-page';

@@ -4,8 +4,8 @@ import ListItem from '@mui/material/ListItem';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useColorScheme } from '@mui/material/styles';
-import dayjs from 'dayjs';
 import Link from 'next/link';
+import { shopTime } from '@/core/wording/shop-time';
 import { useRouter } from 'next/navigation';
 import { useState, type FormEvent } from 'react';
 import { defaultWorkshopLimits } from '@/core/families';
@@ -14,7 +14,7 @@ import { spherePrechargeLimits } from '@/core/toolboxes/store/model/sphere-check
 import { forecastSphere, type SphereForecast } from '@/core/toolboxes/store/model/sphere-life';
 import { sphereChoices } from '@/core/vocabulary/sphere-purpose';
 import { figure, shownUnit } from '@/core/wording/display';
-import type { SphereLife } from '@/server/spheres';
+import type { SphereLife } from '@/server/shop/spheres';
 import { Chart } from '@/ui/charts/chart';
 import { chartTokens } from '@/charts/chart-colours';
 import { sphereLifeOption } from '@/charts/sphere-life-chart';
@@ -36,7 +36,7 @@ interface Props {
 }
 
 const dayLength = 86_400_000;
-const dateOf = (day: number) => dayjs(day * dayLength).format('D MMM YYYY');
+const dateOf = (day: number) => shopTime(new Date(day * dayLength).toISOString(), 'date', { zone: 'UTC', today: '' });
 const titleOf = (choices: readonly { readonly value: string; readonly title: string }[], value: string) =>
   choices.find((each) => each.value === value)?.title ?? value;
 

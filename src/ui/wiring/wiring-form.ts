@@ -1,5 +1,5 @@
 import { planWiring, type Wiring } from '@/core/calculators/wire-and-fuse';
-import type { SheetToWire } from '@/server/shop';
+import type { SheetToWire } from '@/server/shop/library';
 import { wrongFigure, type AskedFigure } from '../parts/asked-figures';
 import { typedNumber } from '../shell/typed-number';
 

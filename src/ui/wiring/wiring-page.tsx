@@ -7,7 +7,7 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { useSyncExternalStore } from 'react';
 import type { Wiring, WiringPlan } from '@/core/calculators/wire-and-fuse';
-import type { SheetToWire } from '@/server/shop';
+import type { SheetToWire } from '@/server/shop/library';
 import { keepText, keptText, onStoreChange, textsByName } from '../shell/browser-store';
 import { PageHead } from '../shell/frame';
 import { AskedFigures } from '../parts/asked-figures';

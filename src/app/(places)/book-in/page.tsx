@@ -1,12 +1,14 @@
-import { airNow } from '@/server/jobs/air-text';
-import { isReleased, jobViewIfThere } from '@/server/jobs/job-view';
-import { sheetsInLibrary } from '@/server/shop';
+import { airOf } from '@/server/shop/air-text';
+import { shopOfPage } from '@/server/shop/shop-of-page';
+import { isReleased, jobViewIfThere } from '@/server/views/job-view';
+import { sheetsInLibrary } from '@/server/shop/library';
 import { BookInForm } from '@/ui/book-in/book-in-form';
 import { PageTitle } from '@/ui/shell/page-title';
 
 export default async function BookInPage({ searchParams }: PageProps<'/book-in'>) {
   const { sheet, behind: of } = await searchParams;
-  const [sheets, air] = await Promise.all([sheetsInLibrary(), airNow()]);
+  const [sheets, shop] = await Promise.all([sheetsInLibrary(), shopOfPage()]);
+  const air = airOf(shop);
   const front = typeof of === 'string' ? await jobViewIfThere(of) : null;
   const handsTo = front?.job.takenOutAt === null ? front.conclusion?.handsTo : undefined;
   return (

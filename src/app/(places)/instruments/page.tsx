@@ -1,6 +1,7 @@
-import { mountedInstruments } from '@/server/shop';
+import { mountedInstruments } from '@/server/shop/library';
 import { InstrumentsPage } from '@/ui/instruments/instruments-page';
-import { takenOffToday } from '@/server/instruments';
+import { shopOfPage } from '@/server/shop/shop-of-page';
+import { takenOffToday } from '@/server/shop/instruments';
 import { PageTitle } from '@/ui/shell/page-title';
 
 export default async function Instruments() {
@@ -10,7 +11,7 @@ export default async function Instruments() {
       <InstrumentsPage
         {...await mountedInstruments()}
         takenOff={await takenOffToday()}
-        today={new Date().toISOString().slice(0, 10)}
+        today={(await shopOfPage()).today}
       />
     </>
   );

@@ -1,5 +1,6 @@
-import { sheetsWithSpheres } from '@/server/shop';
-import { sphereLives } from '@/server/spheres';
+import { shopOfPage } from '@/server/shop/shop-of-page';
+import { sheetsWithSpheres } from '@/server/shop/library';
+import { sphereLives } from '@/server/shop/spheres';
 import { SpheresPage } from '@/ui/spheres/spheres-page';
 import { PageTitle } from '@/ui/shell/page-title';
 
@@ -12,7 +13,7 @@ export default async function Spheres({ searchParams }: { searchParams: Promise<
         spheres={spheres}
         sheets={sheets}
         chosen={serial ?? spheres[0]?.serial ?? null}
-        today={Math.floor(new Date().getTime() / 86_400_000)}
+        today={Math.floor(Date.parse((await shopOfPage()).today) / 86_400_000)}
       />
     </>
   );

@@ -1,4 +1,4 @@
-import { sheetsToWire } from '@/server/shop';
+import { sheetsToWire } from '@/server/shop/library';
 import { PageTitle } from '@/ui/shell/page-title';
 import { WiringPage } from '@/ui/wiring/wiring-page';
 

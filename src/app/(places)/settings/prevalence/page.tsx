@@ -1,4 +1,4 @@
-import { everyPrevalence } from '@/server/diagnosis/prevalences';
+import { everyPrevalence } from '@/server/shop/prevalences';
 import { PrevalencePage } from '@/ui/settings/prevalence-page';
 import { PageTitle } from '@/ui/shell/page-title';
 

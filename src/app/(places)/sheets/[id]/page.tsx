@@ -1,6 +1,7 @@
 import { notFound } from 'next/navigation';
-import { airNow } from '@/server/jobs/air-text';
-import { sheetInLibrary } from '@/server/shop';
+import { airOf } from '@/server/shop/air-text';
+import { shopOfPage } from '@/server/shop/shop-of-page';
+import { sheetInLibrary } from '@/server/shop/library';
 import { SheetPage } from '@/ui/sheets/sheet-page';
 import { PageTitle } from '@/ui/shell/page-title';
 
@@ -10,7 +11,7 @@ export default async function OneSheetPage({ params }: PageProps<'/sheets/[id]'>
   return (
     <>
       <PageTitle of={sheet.name} />
-      <SheetPage sheet={sheet} air={await airNow()} />
+      <SheetPage sheet={sheet} air={airOf(await shopOfPage())} />
     </>
   );
 }

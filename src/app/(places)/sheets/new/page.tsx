@@ -1,4 +1,5 @@
-import { airNow } from '@/server/jobs/air-text';
+import { airOf } from '@/server/shop/air-text';
+import { shopOfPage } from '@/server/shop/shop-of-page';
 import { SheetForm } from '@/ui/sheets/sheet-form';
 import { PageTitle } from '@/ui/shell/page-title';
 
@@ -6,7 +7,7 @@ export default async function NewSheetPage() {
   return (
     <>
       <PageTitle of="Make a sheet" />
-      <SheetForm air={await airNow()} />
+      <SheetForm air={airOf(await shopOfPage())} />
     </>
   );
 }

@@ -1,5 +1,5 @@
 import { notFound, redirect } from 'next/navigation';
-import { jobViewIfThere } from '@/server/jobs/job-view';
+import { jobViewIfThere } from '@/server/views/job-view';
 
 /** The bench of whatever is to be done next; the run sheet where that is nothing. */
 export default async function NextBenchPage({ params }: PageProps<'/jobs/[id]/bench'>) {

@@ -2,17 +2,17 @@ import { notFound } from 'next/navigation';
 import { kindOfSheet, findStep } from '@/core/families';
 import type { AnyKind } from '@/core/contract/kind';
 import type { StepDefinition } from '@/core/procedure/step-definition';
-import { airText } from '@/server/jobs/air-text';
-import { siteNow } from '@/server/jobs/job-context';
-import { jobViewIfThere, type JobView } from '@/server/jobs/job-view';
-import { settingsNow } from '@/server/shop';
-import { standInLooks } from '@/server/jobs/stand-in-looks';
+import { airText } from '@/server/shop/air-text';
+import { jobViewIfThere, type JobView } from '@/server/views/job-view';
+import { shopOfPage } from '@/server/shop/shop-of-page';
+import { standInLooks } from '@/server/context/stand-in-looks';
 import { LookBench } from '@/ui/bench/look-bench';
 import { LogBench } from '@/ui/bench/log-bench';
 import { TypedBench } from '@/ui/bench/typed-bench';
 import { MeasuredBench } from '@/ui/bench/measured-bench';
 import { WorkedOutBench } from '@/ui/bench/worked-out-bench';
 import { PageTitle } from '@/ui/shell/page-title';
+import { ShownVersion } from '@/ui/shell/shown-version';
 
 export default async function BenchPage({ params, searchParams }: PageProps<'/jobs/[id]/bench/[step]'>) {
   const [{ id, step: stepId }, { by }] = await Promise.all([params, searchParams]);
@@ -23,6 +23,7 @@ export default async function BenchPage({ params, searchParams }: PageProps<'/jo
   return (
     <>
       <PageTitle of={`${step.title}, ${view.job.serial}`} />
+      <ShownVersion version={view.job.version} />
       {await benchOf({ view, kind, step, by })}
     </>
   );
@@ -38,10 +39,13 @@ interface Asked {
 
 /** The bench of a step. A new step is a new bench: nothing of the last one's run may linger. */
 async function benchOf({ view, kind, step, by }: Asked) {
-  const [site, air, { policy }] = await Promise.all([siteNow(), airText(), settingsNow()]);
+  const shop = await shopOfPage();
+  const { site } = shop;
+  const { policy } = shop.settings;
+  const air = airText(shop);
   const { id } = step;
   if (step.kind === 'look') {
-    const appearance = await standInLooks(view.job, kind);
+    const appearance = await standInLooks(view.job, view.repairs, kind);
     return <LookBench key={id} view={view} step={id} air={air} appearance={appearance} />;
   }
   if (step.kind === 'typed' && step.workedOut) return <WorkedOutBench key={id} view={view} step={id} air={air} />;

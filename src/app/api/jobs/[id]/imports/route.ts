@@ -1,8 +1,0 @@
-import { answer, bodyOf } from '@/server/http/answer';
-import { beginImport, importSchema } from '@/server/runs/import-log';
-
-type Params = { params: Promise<{ id: string }> };
-
-export function POST(request: Request, { params }: Params) {
-  return answer(async () => beginImport((await params).id, await bodyOf(request, importSchema)));
-}

@@ -1,8 +1,0 @@
-import { answer, bodyOf } from '@/server/http/answer';
-import { moveSchema, moveUnit } from '@/server/jobs/move-job';
-
-type Params = { params: Promise<{ id: string }> };
-
-export function PUT(request: Request, { params }: Params) {
-  return answer(async () => moveUnit((await params).id, await bodyOf(request, moveSchema)));
-}
