@@ -117,10 +117,10 @@ function damageOf(row: Record<string, unknown>): string[] {
   });
 }
 
-/** Fields of a job's row that cannot be read; none where it is whole, or not in the book. */
-export async function damageOfJob(id: string): Promise<readonly string[]> {
+/** Fields of a job's row that cannot be read; none where it is whole, null where it is not in the book. */
+export async function damageOfJob(id: string): Promise<readonly string[] | null> {
   const row = (await (await database())('jobs').where({ id }).first()) as Record<string, unknown> | undefined;
-  return row ? damageOf(row) : [];
+  return row ? damageOf(row) : null;
 }
 
 export async function findJob(id: string): Promise<Job | undefined> {

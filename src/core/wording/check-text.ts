@@ -75,12 +75,3 @@ export function checkReason(check: Check, units: DisplayUnits): string {
       return `cannot be told from ${limitText(check, units)}. ${check.verdict.remedies.map((r) => remedyText(r, units)).join(' ')}`.trim();
   }
 }
-
-export const verdictWords = {
-  pass: 'Pass',
-  fail: 'Fail',
-  undecided: 'Undecided',
-  recorded: 'Recorded',
-  'not-run': 'Not run',
-  incomplete: 'Incomplete',
-} as const;

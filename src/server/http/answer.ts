@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import { isJson, largestBody } from './door';
-import { WorkCancelled } from '../threads/pool';
+import { brokenText } from './broken-text';
+import { WorkCancelled } from './work-cancelled';
 import { RequestRefused } from './refused';
 
 /** Runs a use case and answers with its result as JSON; a refusal becomes its status and message. */
@@ -15,28 +16,6 @@ export async function answer(work: () => Promise<unknown>): Promise<Response> {
     // What broke is for the server's log: a person at a screen has no use for a statement or a path.
     console.error(error);
     return Response.json({ message: brokenText(error), fields: {} }, { status: 500 });
-  }
-}
-
-/** What a person can do about a failure that is none of theirs. */
-export function brokenText(error: unknown): string {
-  const code = (error as { code?: unknown } | null)?.code;
-  switch (code) {
-    case 'SQLITE_FULL':
-    case 'ENOSPC':
-      return 'Nothing was changed: the disk is full. Make room and try again.';
-    case 'SQLITE_READONLY':
-    case 'EACCES':
-    case 'EROFS':
-      return 'Nothing was changed: the data folder cannot be written to.';
-    case 'SQLITE_BUSY':
-    case 'SQLITE_LOCKED':
-      return 'Nothing was changed: something else holds the data. Try again in a moment.';
-    case 'SQLITE_CORRUPT':
-    case 'SQLITE_NOTADB':
-      return 'Nothing was changed: the data file is damaged. Bring back a copy.';
-    default:
-      return 'The server ran into a fault; its log says which. Load the page again to see what was kept.';
   }
 }
 

@@ -2,7 +2,7 @@ import { planOf } from '@/core/contract/kind';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
 import type { UnitEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepVerdict } from '@/core/vocabulary/verdict';
-import { verdictWords } from '@/core/wording/check-text';
+import { verdictWords } from '@/core/wording/verdict-words';
 import type { JobRecord } from '@/data/job-record';
 import type { Job } from '@/data/jobs';
 import type { BehindIt } from './behind';

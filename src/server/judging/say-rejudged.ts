@@ -1,6 +1,6 @@
 import { methodVersion } from '@/core/judging/method-version';
 import { type UnitEvaluation } from '@/core/judging/evaluate-unit';
-import { verdictWords } from '@/core/wording/check-text';
+import { verdictWords } from '@/core/wording/verdict-words';
 import { recordAct } from '@/data/acts';
 import type { Job } from '@/data/jobs';
 import { sheetOf } from '../context/job-context';

@@ -1,5 +1,5 @@
 import type { Report } from '@/core/formats/report';
-import { verdictWords } from '@/core/wording/check-text';
+import { verdictWords } from '@/core/wording/verdict-words';
 import { shopTime, zoneOffset } from '@/core/wording/shop-time';
 
 /** Title line of a report. */

@@ -5,7 +5,7 @@ import { afterCut } from '@/core/rig/run-by-itself';
 import type { RigSnapshot } from '@/core/rig/stand-in-rig';
 import { thinned } from '@/core/traces/decimate';
 import { concatTraces, meanOf, type Trace } from '@/core/traces/trace';
-import { brokenText } from '../http/answer';
+import { brokenText } from '../http/broken-text';
 import type { LiveInstrument } from './live-instrument';
 
 /** Where the recorder keeps what it records. */

@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import workerpool, { type Pool, type Promise as WorkerPromise } from 'workerpool';
+import { WorkCancelled } from '../http/work-cancelled';
 import type { Tasks } from './tasks';
 
 /** Whether a work may take its time: a long one never stands in the way of a short one, for which somebody waits at a screen. */
@@ -36,9 +37,6 @@ function pool(slot: Slot, file: string): Pool {
     workerThreadOpts: { env: { ...process.env } },
   }));
 }
-
-/** Nobody waits for this work any more. */
-export class WorkCancelled extends Error {}
 
 /** Rejects as soon as `signal` goes off, and ends the work if it does not end by itself. */
 function unlessAborted<T>(work: WorkerPromise<T>, signal: AbortSignal): Promise<T> {

@@ -3,7 +3,8 @@ import { book, keepSimulated, workshop, openWorkshop } from '../../../tests/supp
 import { database } from '@/data/database';
 import { judgedJob } from '../judging/judged-job';
 import { contextOf, siteNow } from '../context/job-context';
-import { endThreads, heavy, WorkCancelled } from './pool';
+import { endThreads, heavy } from './pool';
+import { WorkCancelled } from '../http/work-cancelled';
 
 emptyShopFolder();
 

@@ -74,7 +74,7 @@ async function cardFrom(record: JobRecord, evaluated: JobEvaluation, shop: Shop)
  * method made is not to be kept.
  */
 export async function makeFloorCard(jobId: string, shop: Shop): Promise<{ card: MadeCard; keep: boolean }> {
-  const damage = await damageOfJob(jobId);
+  const damage = (await damageOfJob(jobId)) ?? [];
   if (damage.length > 0) throw new NoCard(`Its record is damaged (${damage.join(', ').replaceAll('_', ' ')}).`);
   const record = await loadJobRecord(jobId);
   if (!record) throw new NoCard('It is not in the book any more.');

@@ -175,8 +175,17 @@ describe('keys', () => {
     expect(speed).not.toHaveFocus();
     fireEvent.keyDown(document.activeElement ?? document.body, { key: ' ', code: 'Space' });
     await waitFor(() => expect(asked.at(-1)?.body).toEqual({ kind: 'by-itself', on: true }));
-    // In force is what the recorder says, not what was asked for.
-    await waitFor(() => expect(speed).toHaveValue('1'), { timeout: 3_000 });
+    // What was chosen stands until the recorder says so, and says that it is on its way.
+    await frame({ kind: 'more', status: status({ speed: 1 }) }, samples(20, 400));
+    expect(speed).toHaveValue('20');
+    expect(screen.getByText('on its way')).toBeInTheDocument();
+    await frame({ kind: 'more', status: status({ speed: 20, pace: 20 }) }, samples(20, 600));
+    expect(speed).toHaveValue('20');
+    expect(screen.queryByText('on its way')).not.toBeInTheDocument();
+    // It goes back only where it was refused.
+    answering(409, { message: 'This run is not being recorded now.' });
+    fireEvent.change(speed, { target: { value: '5' } });
+    await waitFor(() => expect(speed).toHaveValue('20'));
   });
 
   it('a click leaves no button that would take them', async () => {

@@ -85,6 +85,12 @@ const readingOrder = [
   'engine_on',
 ];
 
+/** Time that nobody sampled: the trace has a gap there. */
+const lostText = (lost: RunStatus['lost'] | undefined): string =>
+  lost && lost.gaps > 0
+    ? `, ${lost.gaps === 1 ? 'one gap' : `${lost.gaps} gaps`} of ${lost.seconds.toFixed(1)} s together in the trace`
+    : '';
+
 /** "; motor on for 12 s of 90 s". */
 function dutyText({ of, seconds, limit }: NonNullable<RunStatus['duty']>): string {
   const what = of === 'motor' ? 'motor on' : 'dead-headed';
@@ -241,7 +247,9 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
             ? 'No word from the server. The figures are from before, pressure may be on, and the recording may go on there. This screen follows again by itself.'
             : run.trouble ||
               (stream.status?.storageProblem
-                ? `The trace cannot be written (${stream.status.storageProblem}). It is kept in memory and tried again every second: make room on the disk.`
+                ? stream.status.standsStill
+                  ? `The trace cannot be written (${stream.status.storageProblem}). The rig stands still; what was recorded is kept in memory and tried again every second.`
+                  : `The trace cannot be written (${stream.status.storageProblem}). It is kept in memory and tried again every second: make room on the disk.`
                 : stream.state === 'discarded'
                   ? 'Another screen has thrown this run away.'
                   : 'Another screen has ended this run.')}
@@ -269,7 +277,11 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
         ))}
         <div className={styles.spring} />
         {recording && (
-          <RigTime speed={stream.status?.speed ?? 1} onChange={(speed) => void run.command({ kind: 'speed', speed })} />
+          <RigTime
+            speed={stream.status?.speed ?? 1}
+            pace={stream.status?.pace}
+            onChange={(speed) => run.command({ kind: 'speed', speed })}
+          />
         )}
         <p>{footLine()}</p>
       </footer>
@@ -318,6 +330,7 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
         <>
           Recording on the stand-in rig, {step.feeds.live?.rate ?? 200} samples/s,{' '}
           {(stream.samples.time.at(-1) ?? 0).toFixed(0)} s{stream.status?.duty ? dutyText(stream.status.duty) : ''}
+          {lostText(stream.status?.lost)}
           <br />
           {at + 1 < phases.length
             ? `Then: ${inSentence(instructionText(phases[at + 1].instruction, units))}`

@@ -3,7 +3,7 @@ import ListItem from '@mui/material/ListItem';
 import Link from 'next/link';
 import type { JobView, StepView } from '@/server/views/job-view';
 import { VerdictShape } from '@/ui/parts/verdict-mark';
-import { verdictWords } from '@/core/wording/check-text';
+import { verdictWords } from '@/core/wording/verdict-words';
 import styles from './bench.module.css';
 
 function under(step: StepView): string {

@@ -128,8 +128,14 @@ export function useBenchRun(view: JobView, stepId: string, person: string) {
       }),
     command: (body: object) =>
       send(`/api/runs/${runId}/command`, body).then(
-        () => setTrouble(''),
-        (error: unknown) => setTrouble(said(error)),
+        () => {
+          setTrouble('');
+          return true;
+        },
+        (error: unknown) => {
+          setTrouble(said(error));
+          return false;
+        },
       ),
   };
 }

@@ -1,6 +1,7 @@
 'use client';
 import { FrameReader } from '@/core/traces/frame';
-import { appendTo, type GrowingTrace, type Trace } from '@/core/traces/trace';
+import { thinned } from '@/core/traces/decimate';
+import { appendTo, growingFrom, makeTrace, type GrowingTrace, type Trace } from '@/core/traces/trace';
 import { useEffect, useRef, useState } from 'react';
 import type { RunStatus } from '@/server/recording/run-recorder';
 import type { WireWord } from '@/server/recording/wire-frame';
@@ -15,6 +16,16 @@ const againAfter = 1_000;
 
 /** As smooth as a hand and an eye ask for, and half the work of every frame, ms. */
 const drawnEvery = 50;
+
+/** Of more samples than this the lowest and highest of every stretch are held. */
+const mostHeld = 250_000;
+const thinnedTo = 8_000;
+
+const asTrace = ({ time, columns }: GrowingTrace): Trace =>
+  makeTrace(
+    Float64Array.from(time),
+    Object.fromEntries(Object.entries(columns).map(([id, column]) => [id, Float64Array.from(column)])),
+  );
 
 export interface RunStream {
   readonly state: StreamState;
@@ -77,6 +88,8 @@ export function useRunStream(runId: string | null, attempt: number): RunStream {
         heard = Date.now();
         if (kind === 'whole') samples = { time: [], columns: {} };
         appendTo(samples, fresh);
+        // A rig that runs fast records more in a minute than a screen can show in a day.
+        if (samples.time.length > mostHeld) samples = growingFrom(thinned(asTrace(samples), thinnedTo));
         last = { state: state as StreamState, status: status ?? last.status, silent: false };
         show();
       })

@@ -3,6 +3,7 @@ import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import type { FloorView } from '@/server/views/floor-view';
+import { howLong } from '@/ui/parts/how-long';
 import { useWhen } from '@/ui/parts/when';
 
 const unreadableWords: Readonly<Record<FloorView['unreadable'][number], string>> = {
@@ -19,13 +20,6 @@ const unreadableAt: Readonly<Record<FloorView['unreadable'][number], string>> = 
   people: '/settings',
   instruments: '/instruments',
 };
-
-/** A length of time as a person says it: "1 h 2 min". */
-function howLong(seconds: number): string {
-  const minutes = Math.round(seconds / 60);
-  if (minutes < 1) return `${Math.round(seconds)} s`;
-  return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
-}
 
 /** What is the matter with the workshop's own records and its clock. */
 export function FloorNotices({ unreadable, clockRanBack }: Pick<FloorView, 'unreadable' | 'clockRanBack'>) {

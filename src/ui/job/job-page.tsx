@@ -10,7 +10,7 @@ import { useState } from 'react';
 import { remarksOf } from '@/core/judging/evaluate-unit';
 import { analysisProblemText } from '@/core/wording/problem-text';
 import { hypothesisTitle, nextTestText, probabilityText } from '@/core/wording/ledger-text';
-import { verdictWords } from '@/core/wording/check-text';
+import { verdictWords } from '@/core/wording/verdict-words';
 import type { JobView, RunSummary, StepView } from '@/server/views/job-view';
 import { Tag } from '@/ui/parts/tag';
 import { UndoList } from '@/ui/parts/undo-list';
@@ -21,6 +21,7 @@ import { VerdictMark, VerdictShape } from '@/ui/parts/verdict-mark';
 import { send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
 import { OverdueNote } from '@/ui/parts/overdue-note';
+import { RecordNotices } from './record-notices';
 import { JobPlaces } from './job-places';
 import { CheckTable } from './check-table';
 import { writtenKey } from '@/core/procedure/look-step';
@@ -283,6 +284,7 @@ export function JobPage({ view }: { readonly view: JobView }) {
       <div className={styles.layout}>
         <section aria-label="Run sheet">
           <OverdueNote overdue={view.overdue} />
+          <RecordNotices view={view} />
           {view.rejudged.map(({ by, at, what }) => (
             <p key={at} className={styles.rejudged}>
               {by} judged this job anew, {when(at, 'moment')}: {what}. Papers that were issued stay as they are.

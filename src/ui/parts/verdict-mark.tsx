@@ -1,5 +1,5 @@
 import type { StepVerdict, UnitVerdict } from '@/core/vocabulary/verdict';
-import { verdictWords } from '@/core/wording/check-text';
+import { verdictWords } from '@/core/wording/verdict-words';
 import styles from './parts.module.css';
 
 export type ShownVerdict = StepVerdict | UnitVerdict;

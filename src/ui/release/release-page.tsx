@@ -5,7 +5,7 @@ import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { verdictWords } from '@/core/wording/check-text';
+import { verdictWords } from '@/core/wording/verdict-words';
 import type { JobView } from '@/server/views/job-view';
 import { JobPlaces } from '@/ui/job/job-places';
 import { useWhen } from '@/ui/parts/when';

@@ -12,7 +12,7 @@ import { Controller, useForm, useWatch } from 'react-hook-form';
 import { defaultWorkshopSchools, type WorkshopSchools } from '@/core/procedure/workshop-limits';
 import { fromSi, unitOf } from '@/core/quantities/measurement-unit';
 import { readFigure } from '@/core/quantities/read-figure';
-import { verdictWords } from '@/core/wording/check-text';
+import { verdictWords } from '@/core/wording/verdict-words';
 import { shownUnit, type DisplayUnits } from '@/core/wording/display';
 import { ambientFrom } from '@/core/quantities/standard-atmosphere';
 import type { ShopSettings } from '@/data/settings';

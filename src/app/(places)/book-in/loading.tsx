@@ -1,0 +1,1 @@
+export { OnItsWay as default } from '@/ui/shell/on-its-way';

@@ -1,0 +1,2 @@
+'use client';
+export { PageFailed as default } from '@/ui/shell/page-failed';

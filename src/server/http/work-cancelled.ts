@@ -1,0 +1,2 @@
+/** Nobody waits for this work any more. */
+export class WorkCancelled extends Error {}
