@@ -1,4 +1,4 @@
-import { mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync } from 'node:fs';
 import { isMainThread } from 'node:worker_threads';
 import path from 'node:path';
 import knex, { type Knex } from 'knex';
@@ -10,11 +10,28 @@ export function dataFolder(): string {
   return process.env.HARD_PEDAL_DATA ?? path.join(process.cwd(), 'data');
 }
 
+/** Looks at what is there before anything is written: what cannot be used stays as it is. */
+async function refuseUnusable(folder: string, file: string): Promise<void> {
+  refuseUnusableFile(file);
+  if (!existsSync(file)) return;
+  const looked = knex({
+    client: 'better-sqlite3',
+    connection: { filename: file, options: { readonly: true } },
+    useNullAsDefault: true,
+  });
+  try {
+    await refuseUnusableShape(looked, file);
+    await refuseLostEntries(looked, folder);
+  } finally {
+    await looked.destroy();
+  }
+}
+
 /** Opens the database and, where this is not one of the process's other threads, brings it to the newest shape. */
 export async function openDatabase(folder = dataFolder()): Promise<Knex> {
   mkdirSync(folder, { recursive: true });
   const file = path.join(folder, 'hard-pedal.sqlite');
-  if (isMainThread) refuseUnusableFile(file);
+  if (isMainThread) await refuseUnusable(folder, file);
   const database = knex({
     client: 'better-sqlite3',
     connection: { filename: file },
@@ -33,9 +50,7 @@ export async function openDatabase(folder = dataFolder()): Promise<Knex> {
   });
   if (!isMainThread) return database;
   try {
-    await refuseUnusableShape(database, file);
     await database.migrate.latest({ migrationSource: migrations });
-    await refuseLostEntries(database, folder);
   } catch (error) {
     await database.destroy();
     throw error;

@@ -81,7 +81,8 @@ export async function recentActs(
     .join('jobs', 'jobs.id', 'acts.job_id')
     .where('acts.at', '>=', since)
     .whereRaw(`acts.act in ('moved', 'taken-out', 'clock-ran-back')`)
-    .orderBy('acts.id')
+    // By number, and found by time all the same.
+    .orderByRaw('+acts.id')
     .select('acts.*', 'jobs.number', 'jobs.serial', 'jobs.place', 'jobs.taken_out_at');
   const left = new Map<string, LeftRow>();
   const clock: Act[] = [];

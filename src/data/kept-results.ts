@@ -26,6 +26,7 @@ export interface KeptAnalysis {
 }
 
 export async function listAnalyses(runIds: readonly string[]): Promise<readonly KeptAnalysis[]> {
+  if (runIds.length === 0) return [];
   return atBest(async () => {
     const rows = (await (
       await database()

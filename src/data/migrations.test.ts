@@ -83,6 +83,27 @@ describe('the shop’s book', () => {
     expect(await columns(await open(folder()))).toEqual(await columns(await open(grown)));
   });
 
+  it('of several open runs of a job one stays open, and runs keep the order in which they were written', async () => {
+    const at = folder();
+    await firstEdition(at);
+    const old = knex({
+      client: 'better-sqlite3',
+      connection: { filename: path.join(at, 'hard-pedal.sqlite') },
+      useNullAsDefault: true,
+    });
+    const run = { job_id: 'j1', step: 'boost-curve', person: 'Ilse Varga', context: '{}' };
+    // A clock was set back between the two.
+    await old('runs').insert({ ...run, id: 'r3', state: 'recording', started_at: '2026-11-23T11:00:00Z' });
+    await old('runs').insert({ ...run, id: 'r2', state: 'complete', started_at: '2026-11-23T10:00:00Z' });
+    await old.destroy();
+    const rows = await (await open(at))('runs').orderBy('sequence').select('id', 'state', 'sequence');
+    expect(rows).toEqual([
+      { id: 'r1', state: 'kept', sequence: 1 },
+      { id: 'r3', state: 'aside', sequence: 2 },
+      { id: 'r2', state: 'complete', sequence: 3 },
+    ]);
+  });
+
   it('is opened again as it is', async () => {
     const at = folder();
     await (await open(at))('people').insert({ id: 'ilse', name: 'Ilse Varga', role: 'bench lead' });

@@ -167,6 +167,53 @@ describe('run recorder', () => {
     expect(concatTraces(state.chunks).time).toEqual(trace.time);
   });
 
+  it('stands still once nothing was written for two seconds, and goes on where it stood', async () => {
+    const { state, append } = disk();
+    state.full = true;
+    const run = recorder(append);
+    run.start();
+    await until(() => run.status().standsStill);
+    const stood = run.status().elapsed;
+    await later(600);
+    // Nothing piles up meanwhile.
+    expect(run.status().elapsed).toBe(stood);
+    expect(run.status().storageProblem).toContain('the disk is full');
+    state.full = false;
+    await until(() => run.status().elapsed > stood);
+    const { time } = await run.stop();
+    expect(concatTraces(state.chunks).time).toEqual(time);
+    expect([...time.slice(1)].every((at, i) => at - time[i] < 0.0101)).toBe(true);
+    expect(run.status().lost).toEqual({ gaps: 0, seconds: 0 });
+  }, 30_000);
+
+  it('what passed while the process stood still is a gap in the trace, and counted', async () => {
+    const { state, append } = disk();
+    const run = recorder(append);
+    run.start();
+    await until(() => run.status().elapsed > 0.3);
+    const from = performance.now();
+    while (performance.now() - from < 1500);
+    await until(() => run.status().lost.gaps > 0);
+    const { gaps, seconds } = run.status().lost;
+    const { time } = await run.stop();
+    const widest = Math.max(...[...time.slice(1)].map((at, i) => at - time[i]));
+    expect(gaps).toBe(1);
+    expect(widest).toBeCloseTo(seconds + 0.01, 1);
+    expect(seconds).toBeGreaterThan(0.8);
+    expect(concatTraces(state.chunks).time).toEqual(time);
+  });
+
+  it('holds no more than a screen can show, however long it records', async () => {
+    const run = recorder(() => Promise.resolve());
+    run.setSpeed(400);
+    run.start();
+    let shown = 0;
+    await until(() => run.status().elapsed > 1 || run.status().done);
+    run.listen((frame) => (shown = Math.max(shown, frame.samples.time.length)))();
+    expect(shown).toBeLessThanOrEqual(240_000);
+    await run.abandon();
+  });
+
   it('does not let go of a trace that it could not write', async () => {
     const { state, append } = disk();
     state.full = true;

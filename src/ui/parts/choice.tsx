@@ -1,7 +1,8 @@
-import Select, { type SelectProps } from '@mui/material/Select';
+import NativeSelect, { type NativeSelectProps } from '@mui/material/NativeSelect';
+import OutlinedInput from '@mui/material/OutlinedInput';
 import type { ReactNode } from 'react';
 
-interface Props extends Pick<SelectProps, 'className' | 'id'> {
+interface Props extends Pick<NativeSelectProps, 'className' | 'id'> {
   /** What is chosen, for those who do not see where it stands; without it a label names it by `id`. */
   readonly label?: string;
   readonly describedBy?: string;
@@ -14,9 +15,8 @@ interface Props extends Pick<SelectProps, 'className' | 'id'> {
 /** A short list to choose from, in a row or in a cell of a table. */
 export function Choice({ label, describedBy, value, onChange, children, id, className }: Props) {
   return (
-    <Select
-      native
-      size="small"
+    <NativeSelect
+      input={<OutlinedInput size="small" />}
       className={className}
       sx={{
         font: 'inherit',
@@ -40,6 +40,6 @@ export function Choice({ label, describedBy, value, onChange, children, id, clas
       inputProps={{ id, 'aria-label': label, 'aria-describedby': describedBy }}
     >
       {children}
-    </Select>
+    </NativeSelect>
   );
 }
