@@ -14,7 +14,9 @@ import { runByItself } from '@/core/rig/run-by-itself';
 import { rigForStep } from '@/core/rig/run-step';
 import { FrameReader, packFrame } from '@/core/traces/frame';
 import { makeTrace, sliceTrace, type Trace } from '@/core/traces/trace';
+import { bookSpeed } from './bench-book';
 import { driveSpeed } from './bench-drive';
+import { recorderSpeed } from './bench-recorder';
 import { rankingSpeed } from './bench-ranking';
 
 /* npm run bench: prints how fast things are on this machine; it asserts nothing. */
@@ -261,12 +263,14 @@ async function firstPaint(): Promise<void> {
   server.kill();
 }
 
-// `npm run bench -- ranking` asks only how fast faults are ranked;
+// `npm run bench -- ranking` asks only how fast faults are ranked; `recorder` and `book` how a run and a large book fare;
 // `npm run bench -- http://127.0.0.1:4380` asks a demo shop that runs already only how its recorder fares.
 const [running, part] = process.argv.slice(2);
 if (part === 'judge-hour') await judgeHour(running, 'job-ow-254-009', hourLog());
 else if (running === 'ranking') rankingSpeed(line);
 else if (running === 'drive') driveSpeed(line);
+else if (running === 'recorder') await recorderSpeed(line, Number(part ?? 30));
+else if (running === 'book') await bookSpeed(line);
 else if (running) await besideRecorder(running);
 else {
   rigSpeed();

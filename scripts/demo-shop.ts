@@ -14,6 +14,7 @@ import { labelledSeed, randomSource } from '@/core/physics/random';
 import { writtenKey } from '@/core/procedure/look-step';
 import { storedFaults, storedFaultsText } from '@/core/rig/scan-tool';
 import { readStandIn, simulateStep } from '@/core/rig/run-step';
+import { instantOf } from '@/core/wording/shop-time';
 import { database } from '@/data/database';
 import { acknowledgeCaution, insertJob, type Place } from '@/data/jobs';
 import { appendChunk, insertRun, listRuns, setRunState } from '@/data/runs';
@@ -965,7 +966,7 @@ export async function demoShop(now = new Date()): Promise<boolean> {
         place: job.place,
         bookedAt: new Date(begun - 3_600_000).toISOString(),
         bookedBy: 'Ilse Varga',
-        promisedAt: dayjs(now).add(1, 'day').hour(15).minute(0).second(0).millisecond(0).toISOString(),
+        promisedAt: instantOf(`${dayjs(now).add(1, 'day').format('YYYY-MM-DD')}T15:00`, 'Europe/Vienna'),
         plan: job.plan ?? 'bench',
         sheet: { family: kind.family, name: sheet.name, spec: checked.value.spec },
         behindOf: job.behindOf ?? null,

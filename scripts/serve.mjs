@@ -14,12 +14,20 @@ server.on('exit', (code) => process.exit(code ?? 0));
 
 // Not before it has the port: another server may answer there.
 await new Promise((resolve) => server.stdout.on('data', (text) => String(text).includes('Ready') && resolve()));
+let refused = false;
 for (;;) {
   const made = await fetch(address).then(
-    (page) => page.text().then(() => true),
-    () => false,
+    (page) => page.text().then(() => page),
+    () => null,
   );
-  if (made) break;
+  if (made) {
+    refused = made.status === 503;
+    break;
+  }
   await wait(100);
 }
-console.log(`\nHard Pedal is at ${address}  (Ctrl+C ends it)`);
+console.log(
+  refused
+    ? `\nHard Pedal has not started; ${address} says why as well  (Ctrl+C ends it)`
+    : `\nHard Pedal is at ${address}  (Ctrl+C ends it)`,
+);

@@ -45,6 +45,20 @@ export const theme = createTheme({
     },
   },
   components: {
+    MuiAlert: {
+      defaultProps: { icon: false },
+      styleOverrides: {
+        root: {
+          color: 'var(--palette-tone-ink)',
+          background: 'var(--palette-tone-panel)',
+          border: 0,
+          borderInlineStart: '4px solid var(--palette-tone-ink)',
+          marginBottom: 12,
+          alignItems: 'center',
+        },
+        action: { gap: 8, paddingBlock: 4, alignItems: 'center', flexShrink: 0 },
+      },
+    },
     MuiCssBaseline: {
       styleOverrides: {
         body: {
