@@ -70,7 +70,17 @@ const config = [
       'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch', 'setTimeout', 'performance'],
     },
   },
-  { ignores: ['.next/**', 'dist/**', 'node_modules/**', 'next-env.d.ts', 'data/**', 'test-results/**', 'playwright-report/**'] },
+  {
+    ignores: [
+      '.next/**',
+      'dist/**',
+      'node_modules/**',
+      'next-env.d.ts',
+      'data/**',
+      'test-results/**',
+      'playwright-report/**',
+    ],
+  },
 ];
 
 export default config;
