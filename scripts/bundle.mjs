@@ -5,6 +5,7 @@ await build({
   entryPoints: {
     'threads-worker': 'src/server/threads/worker.ts',
     'recorder-thread': 'src/server/recording/recorder-thread.ts',
+    'chunk-writer': 'src/server/recording/chunk-writer.ts',
     hp: 'src/cli/hp.ts',
   },
   outdir: 'dist',

@@ -2,9 +2,10 @@ import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
 import { z } from 'zod';
 import { storedSiteSchema } from '@/core/formats/site-instrument';
+import { packFrame } from '@/core/traces/frame';
 import { concatTraces, type Trace } from '@/core/traces/trace';
 import { database } from './database';
-import { decodeChunk, encodeChunk } from './trace-codec';
+import { decodeChunk, encodeFrame } from './trace-codec';
 
 /**
  * `recording` in the database without a recorder in the process is a run that a crash interrupted; `aside` is a finished run whose
@@ -184,12 +185,27 @@ export async function strikeOutRun(id: string, reason: string | null): Promise<v
 
 /** Appends a chunk and the progress it belongs to, both or neither. */
 export async function appendChunk(id: string, sequence: number, chunk: Trace, progress: unknown): Promise<void> {
-  const [db, columns] = await Promise.all([database(), encodeChunk(chunk)]);
+  await appendFrame(id, { sequence, samples: chunk.time.length, frame: packFrame(chunk) }, progress);
+}
+
+/** A chunk as its frame was packed already, and its number. */
+export interface PackedChunk {
+  readonly sequence: number;
+  readonly samples: number;
+  readonly frame: Uint8Array;
+}
+
+export async function appendFrame(
+  id: string,
+  { sequence, samples, frame }: PackedChunk,
+  progress: unknown,
+): Promise<void> {
+  const [db, columns] = await Promise.all([database(), encodeFrame(frame)]);
   await db.transaction(async (trx) => {
     await trx('trace_chunks').insert({
       run_id: id,
       sequence,
-      samples: chunk.time.length,
+      samples,
       columns,
     });
     await trx('runs')

@@ -9,8 +9,11 @@ const pack = promisify<Uint8Array, { level: number }, Buffer>(deflateRaw);
 const unpack = promisify<Buffer, Buffer>(inflateRaw);
 
 /** A chunk of a trace as bytes: its frame, deflated. */
-export function encodeChunk(chunk: Trace): Promise<Buffer> {
-  return pack(packFrame(chunk), { level: constants.Z_BEST_SPEED });
+export const encodeChunk = (chunk: Trace): Promise<Buffer> => encodeFrame(packFrame(chunk));
+
+/** The same of a frame that was packed already. */
+export function encodeFrame(frame: Uint8Array): Promise<Buffer> {
+  return pack(frame, { level: constants.Z_BEST_SPEED });
 }
 
 /** The chunk that `encodeChunk` made, now or before; rejects on bytes that are no chunk. */

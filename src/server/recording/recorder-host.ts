@@ -32,8 +32,11 @@ export class RecorderHost {
   private readonly recorders = new Map<string, RunRecorder>();
   private readonly starting = new Map<string, Promise<void>>();
 
-  /** `ended` is called once a run is not recorded here any more. */
-  constructor(private readonly ended: (runId: string) => void) {}
+  /** `ended` is called once a run is not recorded here any more; `append` is how chunks are written. */
+  constructor(
+    private readonly ended: (runId: string) => void,
+    private readonly append: typeof appendChunk = appendChunk,
+  ) {}
 
   /** Begins to record a run, or goes on with it from its last written second. Once, however often it is asked for. */
   async start(runId: string): Promise<void> {
@@ -58,7 +61,7 @@ export class RecorderHost {
       instrument: standInInstrument(rig),
       phases: liveFeed(step).guide(context),
       store: {
-        append: (sequence, chunk, progress) => appendChunk(runId, sequence, chunk, progress),
+        append: (sequence, chunk, progress) => this.append(runId, sequence, chunk, progress),
         finish: () => this.close(runId),
       },
       start: saved

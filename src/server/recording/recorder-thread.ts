@@ -3,8 +3,9 @@ import { findRun } from '@/data/runs';
 import type { FromRecorder, ToRecorder } from './recorder-messages';
 import { RecorderHost } from './recorder-host';
 import { ScreenFeed } from './screen-feed';
+import { writeOnThread } from './write-on-thread';
 
-/* The thread that records: commands in, frames out to each screen on a port of its own. */
+/* The thread that records: commands in, frames out to each screen on a port of its own. What it writes goes to the thread that writes. */
 
 const say = (message: FromRecorder) => parentPort?.postMessage(message);
 const feeds = new Map<string, Set<ScreenFeed>>();
@@ -15,7 +16,7 @@ const host = new RecorderHost((runId) => {
     for (const feed of feeds.get(runId) ?? []) feed.finish(run?.state ?? 'discarded');
     feeds.delete(runId);
   });
-});
+}, writeOnThread());
 
 function follow(runId: string, port: MessagePort): void {
   const feed = new ScreenFeed(host, runId, {

@@ -1,9 +1,8 @@
-import { existsSync } from 'node:fs';
-import path from 'node:path';
 import { MessageChannel, Worker } from 'node:worker_threads';
 import { RecorderHost, type RecordingNow, type RunCommand } from './recorder-host';
 import type { FromRecorder, ToRecorder } from './recorder-messages';
 import { ScreenFeed, type FeedEnd } from './screen-feed';
+import { threadScript } from './thread-script';
 
 /** What records, wherever it lives. */
 interface Recorders {
@@ -17,15 +16,6 @@ interface Recorders {
   isRecording(runId: string): boolean;
   /** Ends the thread; for tests and orderly ends. */
   end(): Promise<void>;
-}
-
-/** The thread as the build bundled it; where it did not, its source. */
-function script(): string | null {
-  const bundled = path.join(process.cwd(), 'dist', 'recorder-thread.mjs');
-  // Only a build knows that its bundle is made of these very sources.
-  if (process.env.NODE_ENV === 'production' && existsSync(bundled)) return bundled;
-  const source = path.join(process.cwd(), 'src', 'server', 'recording', 'recorder-thread.mjs');
-  return existsSync(source) ? source : null;
 }
 
 /** Recorders where they are asked for: in unit tests, and where no thread can be had. */
@@ -129,6 +119,6 @@ const shared = globalThis as { hardPedalRecorders?: Recorders };
 /** What records in this process. */
 export function recorders(): Recorders {
   if (shared.hardPedalRecorders) return shared.hardPedalRecorders;
-  const file = process.env.HARD_PEDAL_THREADS === '0' ? null : script();
+  const file = process.env.HARD_PEDAL_THREADS === '0' ? null : threadScript('recorder-thread');
   return (shared.hardPedalRecorders = file === null ? recordersHere() : recordersOnThread(file));
 }

@@ -100,6 +100,10 @@ const stepsAtOnce = 16;
 const longestUnwritten = 2_000;
 /** So many samples are handed to a new screen as they are; of more, the lowest and highest of every stretch. */
 const mostWhole = 120_000;
+/** A rig that runs faster than this has what goes to screens thinned: they draw no more of it in its time. */
+const fast = 60;
+const mostInFrame = 400;
+const frameThinnedTo = 20;
 const thinnedTo = 8_000;
 const fastestSpeed = 400;
 
@@ -316,18 +320,26 @@ export class RunRecorder {
     return this.keep(this.readAtRest());
   }
 
+  /** Keeps samples to be written; returns what screens get of them. */
   private keep(fresh: Trace): Trace {
     if (fresh.time.length > 0) {
-      this.recorded.push(fresh);
-      this.held += fresh.time.length;
+      const shown = this.shownOf(fresh);
+      this.recorded.push(shown);
+      this.held += shown.time.length;
       if (this.held > 2 * mostWhole) {
         this.recorded = [this.soFar()];
         this.held = this.recorded[0].time.length;
       }
       this.pending.push(fresh);
       this.unwrittenSince ??= performance.now();
+      return shown;
     }
     return fresh;
+  }
+
+  /** What screens get of new samples: all, or of a rig that runs fast the lowest and highest. What is written is always all. */
+  private shownOf(fresh: Trace): Trace {
+    return this.speed > fast && fresh.time.length > mostInFrame ? thinned(fresh, frameThinnedTo) : fresh;
   }
 
   private finish(): void {

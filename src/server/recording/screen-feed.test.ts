@@ -48,16 +48,6 @@ describe('a screen’s own stream of a run', () => {
     expect([words()[0].kind, words().at(-1)?.state, closed()]).toEqual(['whole', 'complete', true]);
   });
 
-  it('of a rig that runs fast it has the lowest and highest', () => {
-    const { feed, record, samples } = screen(400);
-    record(10, 2_000);
-    const { supply_vacuum: shown } = samples().columns;
-    const { supply_vacuum: all } = piece(0, 2_010).columns;
-    expect(shown.length).toBeLessThan(400);
-    expect([Math.min(...shown), Math.max(...shown)]).toEqual([Math.min(...all), Math.max(...all)]);
-    feed.close();
-  });
-
   it('one that takes nothing holds up nobody and fills no memory; what it missed comes thinned once it listens again', () => {
     const { feed, record, bytes, samples, words } = screen();
     let at = 10;

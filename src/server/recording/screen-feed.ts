@@ -6,10 +6,6 @@ import { wire, type WireWord } from './wire-frame';
 
 /** Bytes that may be on their way to a screen: one that takes no more gets less of what follows, not all of it later. */
 const mostUnderWay = 2_000_000;
-/** A rig that runs faster than this has its frames thinned where they are long: a screen draws no more of them in its time. */
-const fast = 60;
-const mostInFrame = 400;
-const thinnedTo = 100;
 /** What waits for a slow screen is held to so many samples. */
 const mostWaiting = 40_000;
 /** A screen that takes nothing for so long is let go, ms; it may come again. */
@@ -74,11 +70,7 @@ export class ScreenFeed {
 
   private heard({ kind, samples, status }: RunFrame): void {
     this.status = status;
-    const fresh =
-      kind === 'more' && status.speed > fast && samples.time.length > mostInFrame
-        ? thinned(samples, thinnedTo)
-        : samples;
-    this.waiting = kind === 'whole' ? fresh : concatTraces([this.waiting, fresh]);
+    this.waiting = kind === 'whole' ? samples : concatTraces([this.waiting, samples]);
     if (kind === 'whole') this.waitingKind = 'whole';
     if (this.waiting.time.length > mostWaiting && this.waitingKind === 'more')
       this.waiting = thinned(this.waiting, mostWaiting / 20);
