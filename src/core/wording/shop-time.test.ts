@@ -61,6 +61,17 @@ describe('the shop’s time', () => {
     );
   });
 
+  it('the weekday is the calendar’s own', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: Date.UTC(1950, 0), max: Date.UTC(2090, 0) }), (at) => {
+        const names = ['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday'];
+        const iso = new Date(at).toISOString();
+        expect(shopWeekday(iso, 'UTC')).toBe(names[new Date(at).getUTCDay()]);
+        expect(instantOf(iso, 'Europe/Vienna')).toBe(iso);
+      }),
+    );
+  });
+
   it('an instant of its own zone stays it', () => {
     expect(instantOf('2026-11-03T14:05:00+02:00', 'Europe/Vienna')).toBe('2026-11-03T12:05:00.000Z');
     expect(instantOf('2026-07-03T14:05', 'Europe/Vienna')).toBe('2026-07-03T12:05:00.000Z');

@@ -71,26 +71,38 @@ export function isTimeZone(text: string): boolean {
   }
 }
 
+const digits = (figure: number, many = 2) => String(figure).padStart(many, '0');
+
+/** An instant, ms since 1970, as an ISO text. */
+function isoOf(instant: number): string {
+  const { year, month, day, hour, minute, second } = wallTimeAt(instant, 'UTC');
+  const thousandths = ((instant % 1000) + 1000) % 1000;
+  const date = `${digits(year, 4)}-${digits(month)}-${digits(day)}`;
+  return `${date}T${digits(hour)}:${digits(minute)}:${digits(second)}.${digits(thousandths, 3)}Z`;
+}
+
 /** The instant (ISO, UTC) at which the clock on the shop's wall shows a time; one that has a zone of its own is that instant. */
 export function instantOf(iso: string, zone: string): string {
   const wall = wallTimeIn(iso);
-  if (!wall) return new Date(iso).toISOString();
+  if (!wall) return isoOf(Date.parse(iso));
   // What the wall shows at a first guess tells how far the zone is off there; once more for a guess beyond a change of the hour.
   let instant = asIfUtc(wall);
   for (let tries = 0; tries < 2; tries++) instant += asIfUtc(wall) - asIfUtc(wallTimeAt(instant, zone));
-  return new Date(instant).toISOString();
+  return isoOf(instant);
 }
 
 /** The shop's day of a moment, as an ISO date. */
 export function shopDay(iso: string, zone: string): string {
   const { year, month, day } = wallTimeOf(iso, zone);
-  return `${year}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`;
+  return `${digits(year, 4)}-${digits(month)}-${digits(day)}`;
 }
 
 /** Name of the shop's day of the week. */
 export function shopWeekday(iso: string, zone: string): string {
   const { year, month, day } = wallTimeOf(iso, zone);
-  return weekdays[new Date(Date.UTC(year, month - 1, day)).getUTCDay()];
+  const days = Math.floor(Date.UTC(year, month - 1, day) / 86_400_000);
+  // The first day of 1970 was a Thursday.
+  return weekdays[(((days + 4) % 7) + 7) % 7];
 }
 
 export type TimeForm = 'day' | 'weekday' | 'moment' | 'weekday-moment' | 'date' | 'paper';
@@ -105,7 +117,7 @@ export function shopTime(iso: string, form: TimeForm, shop: { readonly zone: str
   const withYear = form === 'date' || form === 'paper' || String(year) !== shop.today.slice(0, 4);
   const weekday = form.startsWith('weekday') ? `${shopWeekday(iso, shop.zone).slice(0, 3)} ` : '';
   const date = `${weekday}${day} ${months[month - 1]}${withYear ? ` ${year}` : ''}`;
-  const clock = `${String(hour).padStart(2, '0')}:${String(minute).padStart(2, '0')}`;
+  const clock = `${digits(hour)}:${digits(minute)}`;
   return form.endsWith('moment') || form === 'paper' ? `${date}, ${clock}` : date;
 }
 
