@@ -1,1 +1,0 @@
-export { OnItsWay as default } from '@/ui/shell/on-its-way';
