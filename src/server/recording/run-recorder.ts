@@ -92,6 +92,8 @@ const writeEvery = 800;
 const tickEvery = 33;
 /** A stalled process catches up by no more than this, s; what it missed beyond that is a gap, and still counts against a duty limit. */
 const longestTick = 0.5;
+/** Where nothing is counted against a limit it catches up by more: a busy machine is no reason for a gap, s. */
+const longestCatchUp = 2;
 /** The stand-in gets no more of a tick than this, ms: where it cannot keep its pace it runs slower, and the recorder is not late. */
 const rigsShare = 26;
 /** Its share is looked at after so many steps of the guide. */
@@ -248,6 +250,8 @@ export class RunRecorder {
     const passed = (now - this.lastTick) / 1000;
     this.lastTick = now;
     this.latest = Math.max(this.latest, passed * 1000 - tickEvery);
+    // While this process stood still the disk was not slow.
+    if (this.unwrittenSince !== null && passed > longestTick) this.unwrittenSince += passed * 1000;
     this.standsStill = this.unwrittenSince !== null && now - this.unwrittenSince > longestUnwritten;
     if (this.standsStill) this.send({ kind: 'more', samples: nothing, status: this.status() });
     else this.record(passed, now);
@@ -259,14 +263,15 @@ export class RunRecorder {
   }
 
   private record(passed: number, now: number): void {
-    if (passed > longestTick) this.miss((passed - longestTick) * this.speed);
+    const longest = this.options.phases[this.guide.phase]?.duty ? longestTick : longestCatchUp;
+    if (passed > longest) this.miss((passed - longest) * this.speed);
     const until = this.speed > 1 ? now + rigsShare : Infinity;
     const from = this.guide.elapsed;
-    const wanted = Math.min(longestTick, passed) * this.speed;
+    const wanted = Math.min(longest, passed) * this.speed;
     const { fresh, advanced } = this.guide.cut
       ? { fresh: this.switchOff(), advanced: from }
       : this.advance(wanted, until);
-    if (passed > 0) this.pace += 0.1 * (advanced / Math.min(longestTick, passed) - this.pace);
+    if (passed > 0) this.pace += 0.1 * (advanced / Math.min(longest, passed) - this.pace);
     if (fresh.time.length > 0 || this.storageProblem)
       this.send({ kind: 'more', samples: fresh, status: this.status() });
   }
