@@ -1,5 +1,6 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
+import { onCircle } from '../tests/support/on-circle';
 
 /** Folders of `src` from the ground up: each imports only from those above it in this list, and from itself. Type imports count. */
 const order = [
@@ -60,18 +61,6 @@ const arrows: readonly Arrow[] = files.flatMap((file) =>
 
 const folderOf = (file: string): string =>
   order.filter((folder) => file.startsWith(`${folder}/`)).sort((p, q) => q.length - p.length)[0] ?? 'app';
-
-/** Nodes on a circle: what is left once all that leads nowhere is taken away. */
-function onCircle(edges: readonly { readonly from: string; readonly to: string }[]): readonly string[] {
-  let left = edges.filter(({ from, to }) => from !== to);
-  for (;;) {
-    const sources = new Set(left.map(({ from }) => from));
-    const targets = new Set(left.map(({ to }) => to));
-    const kept = left.filter(({ from, to }) => sources.has(to) && targets.has(from));
-    if (kept.length === left.length) return [...new Set(kept.map(({ from, to }) => `${from} → ${to}`))];
-    left = kept;
-  }
-}
 
 /** What screens may take of the server beside its types: nothing that touches data. */
 const forScreens = ['server/recording/recorder-speeds.ts'];

@@ -1,5 +1,6 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
+import { onCircle } from '../../tests/support/on-circle';
 
 /** Packages that the core may use: computation and parsing, nothing that touches a screen, a disk or a clock. */
 const allowed = ['zod', 'ml-matrix', 'papaparse', 'pure-rand'];
@@ -73,18 +74,6 @@ function against({ from, to }: { readonly from: string; readonly to: string }): 
   if (at < 0) return `${from} is in no room of the list`;
   const may = rooms[at].mayImport ?? rooms.slice(0, at).map((room) => room.name);
   return may.includes(below) ? null : `${from} imports ${to}: ${above} may not take from ${below}`;
-}
-
-/** Nodes on a circle of a graph given by its arrows: what is left once all that leads nowhere is taken away. */
-function onCircle(edges: readonly { readonly from: string; readonly to: string }[]): readonly string[] {
-  let left = edges.filter(({ from, to }) => from !== to);
-  for (;;) {
-    const sources = new Set(left.map(({ from }) => from));
-    const targets = new Set(left.map(({ to }) => to));
-    const kept = left.filter(({ from, to }) => sources.has(to) && targets.has(from));
-    if (kept.length === left.length) return [...new Set(kept.map(({ from, to }) => `${from} → ${to}`))];
-    left = kept;
-  }
 }
 
 describe('the core is pure', () => {
