@@ -23,6 +23,8 @@ export const screens = defineConfig({
   reporter: [['list']],
   use: {
     baseURL: `http://127.0.0.1:${port}`,
+    // What is not there is missed soon, so that one that fails does not hold up the others for the whole of that time.
+    actionTimeout: 90_000,
     viewport: { width: 1280, height: 800 },
     // A colour on its way from one state to the next is neither of them.
     contextOptions: { reducedMotion: 'reduce' },

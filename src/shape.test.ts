@@ -33,6 +33,8 @@ interface Arrow {
   readonly from: string;
   readonly to: string;
   readonly typeOnly: boolean;
+  /** Fetched when it is asked for. */
+  readonly later: boolean;
 }
 
 function target(file: string, specifier: string): string | null {
@@ -55,7 +57,7 @@ const arrows: readonly Arrow[] = files.flatMap((file) =>
     ),
   ].flatMap((found) => {
     const to = target(file, found[2] ?? found[3]);
-    return to ? [{ from: file, to, typeOnly: found[1] !== undefined }] : [];
+    return to ? [{ from: file, to, typeOnly: found[1] !== undefined, later: found[3] !== undefined }] : [];
   }),
 );
 
@@ -86,6 +88,24 @@ describe('the shape of the sources', () => {
         /^(?:ui|workers)\//.test(from) && /^(?:server|data)\//.test(to) && !typeOnly && !forScreens.includes(to),
     );
     expect(taken.map(({ from, to }) => `${from} → ${to}`)).toEqual([]);
+  });
+
+  it('screens carry no family and no library of pictures: those come when a page is about them', () => {
+    const reached = new Set(files.filter((file) => file.startsWith('ui/')));
+    for (const file of reached)
+      for (const { from, to, typeOnly, later } of arrows) if (from === file && !typeOnly && !later) reached.add(to);
+    const carried = [...reached].filter((file) =>
+      /^core\/families\/(?:[^/]+\/)?index\.ts$|^charts\/library\.ts$/.test(file),
+    );
+    expect(carried).toEqual([]);
+    expect(reached.has('core/families/registry.ts')).toBe(true);
+  });
+
+  it('takes of the checker of forms what it uses: the name `z` would bring every language of it along', () => {
+    const whole = files.filter((file) =>
+      /import \{[^}]*\bz\b[^}]*\} from 'zod'/.test(readFileSync(path.join(root, file), 'utf8')),
+    );
+    expect(whole.filter((file) => !/import type \{/.test(readFileSync(path.join(root, file), 'utf8')))).toEqual([]);
   });
 
   it('pages and routes ask use cases and views, and neither data nor the disk', () => {

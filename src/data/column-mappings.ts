@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { z } from 'zod';
+import * as z from 'zod';
 import type { MappedColumn } from '@/core/formats/column-mapping';
 import { database } from './database';
 

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { z } from 'zod';
+import * as z from 'zod';
 import { actFromRow, type Act } from './acts';
 import { database } from './database';
 import type { Run } from './runs';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { actFromRow, type Act } from './acts';
 import { database } from './database';
 import { cautionFromRow, jobFromRow, type AcknowledgedCaution, type Job } from './jobs';

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import { z } from 'zod';
+import * as z from 'zod';
 import type { PlanId } from '@/core/procedure/step-context';
 import { database } from './database';
 import { insertStandIn, type StandIn } from './stand-ins';
@@ -117,10 +117,18 @@ function damageOf(row: Record<string, unknown>): string[] {
   });
 }
 
-/** Fields of a job's row that cannot be read; none where it is whole, null where it is not in the book. */
-export async function damageOfJob(id: string): Promise<readonly string[] | null> {
+/** A job as its row stands in the book. */
+export type JobInBook =
+  | { readonly kind: 'none' }
+  | { readonly kind: 'there'; readonly job: Job }
+  | { readonly kind: 'unreadable'; readonly fields: readonly string[] };
+
+/** Looks a job up, whose row may be damaged. */
+export async function lookUpJob(id: string): Promise<JobInBook> {
   const row = (await (await database())('jobs').where({ id }).first()) as Record<string, unknown> | undefined;
-  return row ? damageOf(row) : null;
+  if (!row) return { kind: 'none' };
+  const fields = damageOf(row);
+  return fields.length === 0 ? { kind: 'there', job: jobFromRow(row) } : { kind: 'unreadable', fields };
 }
 
 export async function findJob(id: string): Promise<Job | undefined> {

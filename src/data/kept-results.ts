@@ -1,5 +1,5 @@
 import { methodVersion } from '@/core/judging/method-version';
-import { z } from 'zod';
+import * as z from 'zod';
 import { type UnitEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepAnalysis } from '@/core/procedure/step-analysis';
 import { database } from './database';

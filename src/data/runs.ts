@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import { z } from 'zod';
+import * as z from 'zod';
 import { storedSiteSchema } from '@/core/formats/site-instrument';
 import { packFrame } from '@/core/traces/frame';
 import { concatTraces, type Trace } from '@/core/traces/trace';

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { z } from 'zod';
+import * as z from 'zod';
 import { instrumentSchema, placeSchema, type Site } from '@/core/formats/site-instrument';
 import { prevalences } from '@/core/contract/prevalence';
 import { database } from './database';

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import { z } from 'zod';
+import * as z from 'zod';
 import { fluidKinds } from '@/core/vocabulary/fluid';
 import { spherePurposes } from '@/core/vocabulary/sphere-purpose';
 import { database } from './database';

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { z } from 'zod';
+import * as z from 'zod';
 import { database } from './database';
 
 const mountedSchema = z.object({

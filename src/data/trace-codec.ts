@@ -1,6 +1,6 @@
 import { promisify } from 'node:util';
 import { constants, deflateRaw, inflateRaw } from 'node:zlib';
-import { z } from 'zod';
+import * as z from 'zod';
 import { packFrame, readFrame } from '@/core/traces/frame';
 import { makeTrace, type Trace } from '@/core/traces/trace';
 

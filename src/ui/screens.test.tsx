@@ -61,18 +61,19 @@ describe('floor', () => {
     expect(screen.getByRole('heading', { name: /Waiting for the bench/ })).toBeInTheDocument();
   });
 
-  it('says what is being judged anew, and how far that has come', () => {
+  it('says what is being judged anew, and how far that has come', async () => {
     const floor = floorView({ judging: { done: 3, of: 12 } });
     show(<Floor floor={floor} air="" today="Monday" />);
     expect(screen.getByRole('region', { name: 'Judged anew' })).toHaveTextContent('3 of 12 units are judged anew');
-    expect(screen.getByRole('progressbar', { name: 'Judged anew so far' })).toHaveAttribute('aria-valuenow', '25');
+    const bar = await screen.findByRole('progressbar', { name: 'Judged anew so far' });
+    expect(bar).toHaveAttribute('aria-valuenow', '25');
   });
 
-  it('asks once for the time zone, and says what cannot be read and when the clock ran back', () => {
+  it('asks once for the time zone, and says what cannot be read and when the clock ran back', async () => {
     const clockRanBack = [{ at: '2026-11-26T09:42:00Z', seconds: 3720 }];
     show(<Floor floor={floorView({ zoneSet: false, unreadable: ['settings'], clockRanBack })} air="" today="Monday" />);
-    expect(screen.getByText(/By which time zone/)).toBeInTheDocument();
-    expect(screen.getByText(/settings cannot be read\. Nothing can be measured/)).toBeInTheDocument();
+    expect(await screen.findByText(/By which time zone/)).toBeInTheDocument();
+    expect(await screen.findByText(/settings cannot be read\. Nothing can be measured/)).toBeInTheDocument();
     expect(screen.getByText(/ran back by 1 h 2 min; that was seen 26 Nov, 10:42/)).toBeInTheDocument();
   });
 

@@ -41,7 +41,7 @@ test('who decided on what was there before is told what was done since, and lose
   await page
     .getByLabel(/: what was done$/)
     .first()
-    .selectOption({ label: 'replaced' });
+    .selectOption('replaced');
   await request.put(`/api/jobs/${id}/place`, { data: { place: 'waiting-parts', person: 'Tomas Rehn' } });
   const record = page.getByRole('button', { name: 'Put it on record' });
   await record.click();

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Family } from '@/core/contract/family';
 import { extentOf } from '@/core/contract/fault';
 import type { Kind } from '@/core/contract/kind';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { BroughtRows } from '../procedure/brought-rows';
 import type { AnyKind } from './kind';
 

@@ -1,18 +1,3 @@
-import { type Family, kindOf } from '../contract/family';
-import type { AnyKind } from '../contract/kind';
-import type { BroughtRows } from '../procedure/brought-rows';
-import { joinControls } from '../physics/bench-controls';
-import { readingSamples } from '../procedure/sampled-log';
-import type { StepDefinition } from '../procedure/step-definition';
-import { joinWorkshopLimits } from '../procedure/workshop-limits';
-import { joinChannels } from '../quantities/channels';
-import { joinCharacteristics } from '../quantities/characteristics';
-import { analysisRows } from '../toolboxes/analysis/rows';
-import { electricalRows } from '../toolboxes/electrical/rows';
-import { foundationRows } from '../toolboxes/foundation/rows';
-import { servoRows } from '../toolboxes/servo/rows';
-import { storeRows } from '../toolboxes/store/rows';
-import { vacuumRows } from '../toolboxes/vacuum/rows';
 import { vacuumInline } from './vacuum-inline';
 import { foundation } from './foundation';
 import { hydraulicBoost } from './hydraulic-boost';
@@ -24,38 +9,11 @@ import { pedalValve } from './pedal-valve';
 import { storedPressure } from './stored-pressure';
 import { vacuumSupply } from './vacuum-supply';
 import { vacuumRemote } from './vacuum-remote';
+import { register } from './registry';
 
-export { defaultWorkshopLimits } from '../procedure/workshop-limits';
+export * from './registry';
 
-const known: Family[] = [];
-const kinds: AnyKind[] = [];
-
-export const families: readonly Family[] = known;
-
-/** Every kind of every family, in the registry's order. */
-export const everyKind: readonly AnyKind[] = kinds;
-
-/** Takes words in; throws where one is there already (a programmer's error). */
-function join({ channels = {}, characteristics = {}, controls = [], limits = {} }: BroughtRows): void {
-  joinChannels(channels);
-  joinCharacteristics(characteristics);
-  joinControls(controls);
-  joinWorkshopLimits(limits);
-}
-
-/** Takes a family in, with its words; throws where there is one of its name, or of a word's, already (a programmer's error). */
-export function register(family: Family): void {
-  if (findFamily(family.id)) throw new Error(`there is a family "${family.id}" already`);
-  join(family.rows ?? {});
-  const [first, ...others] = family.kinds.map((kind) => ({ ...kind, steps: kind.steps.map(readingSamples) }));
-  known.push({ ...family, kinds: [first, ...others] });
-  kinds.push(first, ...others);
-}
-
-// Words that families share belong to the toolbox that measures them.
-for (const rows of [analysisRows, vacuumRows, servoRows, storeRows, electricalRows, foundationRows]) join(rows);
-
-// The registry: the one place that lists the families.
+// The families, in the registry's order. A browser, which wants one at a time, has them from `at-hand`.
 register(vacuumRemote);
 register(vacuumInline);
 register(vacuumSupply);
@@ -67,28 +25,3 @@ register(blendedBraking);
 register(storedPressure);
 register(pedalValve);
 register(foundation);
-
-/** A family by id; undefined when nobody here knows it. */
-export function findFamily(id: string): Family | undefined {
-  return families.find((family) => family.id === id);
-}
-
-/** The first kind of a family, or the one of a value; throws where there is none such (a programmer's error). */
-export function kindNamed(id: string, value?: string): AnyKind {
-  const family = findFamily(id);
-  if (!family) throw new Error(`no family ${id}`);
-  const kind = value === undefined ? family.kinds[0] : family.kinds.find((each) => each.value === value);
-  if (!kind) throw new Error(`no kind ${value} of ${id}`);
-  return kind;
-}
-
-/** The kind of a sheet; undefined when nobody here knows its family. */
-export function kindOfSheet(sheet: { readonly family: string; readonly spec: unknown }): AnyKind | undefined {
-  const family = findFamily(sheet.family);
-  return family && kindOf(family, sheet.spec);
-}
-
-/** A step of a kind by id; undefined when it has none of that name. */
-export function findStep(kind: AnyKind, id: string): StepDefinition<unknown> | undefined {
-  return kind.steps.find((step) => step.id === id);
-}

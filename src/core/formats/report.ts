@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 const word = z.enum(['pass', 'fail', 'undecided', 'recorded', 'not-run', 'incomplete']);
 const points = z.array(z.tuple([z.number(), z.number()]));

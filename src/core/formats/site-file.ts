@@ -1,6 +1,6 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Shell } from '../procedure/shell-temperature';
-import { defaultWorkshopLimits } from '../families';
+import { defaultWorkshopLimits } from '../families/registry';
 import { defaultWorkshopSchools } from '../procedure/workshop-limits';
 import { noCorrections } from '../procedure/step-analysis';
 import type { PlanId, StepContext } from '../procedure/step-context';

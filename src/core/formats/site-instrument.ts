@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Instrument } from '../instruments/instrument';
 import { findUnit, toSi, unitOf } from '../quantities/measurement-unit';
 import { isTimeZone } from '../wording/shop-time';

@@ -1,5 +1,5 @@
-import { z } from 'zod';
-import { families, findFamily } from '../families';
+import * as z from 'zod';
+import { families, findFamily } from '../families/registry';
 import { type Family, kindOf, schemaOf } from '../contract/family';
 import type { AnyKind } from '../contract/kind';
 import { readFailed, readOk, type Read } from './read-result';

@@ -14,7 +14,7 @@ import { channelTitle } from '../quantities/channels';
 import { counted } from './counted';
 import { waitText } from './wait-text';
 // Whoever says a word in a sentence needs the registry, which has joined them all.
-import '../families';
+import '../families/words';
 
 /** Spheres and fluids in a sentence. */
 export const sphereWords: Readonly<Record<SpherePurpose, string>> = {

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { answer, bodyOf } from '../http/answer';
 import { recordLook } from '../desk/runs';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { answer, bodyOf } from '../http/answer';
 import { jobView } from '../views/job-view';
 import { takeOut } from '../desk/take-out';

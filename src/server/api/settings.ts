@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { isTimeZone } from '@/core/wording/shop-time';
 import { saveSettings, saveTimeZone, settingsFormSchema } from '../desk/save-settings';
 import { answer, bodyOf } from '../http/answer';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { JobEdit } from '@/data/job-edits';
 import { cautions } from '@/core/wording/cautions';
 import { changeJob } from './change-job';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { findFamily, kindOfSheet } from '@/core/families';
 import { instantOf } from '@/core/wording/shop-time';
 import { checkSpec } from '@/core/formats/unit-sheet';

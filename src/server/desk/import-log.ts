@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { z } from 'zod';
+import * as z from 'zod';
 import { readFrame } from '@/core/traces/frame';
 import { channelTitle } from '@/core/quantities/channels';
 import { mappingSchema } from '@/data/column-mappings';

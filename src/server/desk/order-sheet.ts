@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { orders } from '@/data/jobs';
 import { changeJob } from './change-job';
 

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { z } from 'zod';
+import * as z from 'zod';
 import { partActions } from '@/core/judging/verification';
 import { sheetOf } from '../context/job-context';
 import { RequestRefused } from '../http/refused';

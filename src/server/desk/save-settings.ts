@@ -2,7 +2,7 @@ import { ambientFrom } from '@/core/quantities/standard-atmosphere';
 import type { StepVerdict } from '@/core/vocabulary/verdict';
 import { loadJobRecord } from '@/data/job-record';
 import { shopSettingsSchema, writeShopSettings, type ShopSettings } from '@/data/settings';
-import { z } from 'zod';
+import * as z from 'zod';
 import { RequestRefused } from '../http/refused';
 import { floorRows } from '@/data/floor-cards';
 import { evaluateJob } from '../judging/evaluate-job';

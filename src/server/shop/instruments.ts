@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { channels } from '@/core/quantities/channels';
 import { findUnit, unitOf } from '@/core/quantities/measurement-unit';
 import {

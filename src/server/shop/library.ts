@@ -1,5 +1,5 @@
-import { z } from 'zod';
-import { damageOfJob } from '@/data/jobs';
+import * as z from 'zod';
+export { lookUpJob as jobInBook } from '@/data/jobs';
 import { instrumentsOnBench } from '@/data/settings';
 import { findSheet, listSheets, type StoredSheet } from '@/data/unit-sheets';
 
@@ -54,13 +54,4 @@ export async function sheetsWithSpheres(): Promise<readonly { readonly id: strin
     ({ spec }) => (spec as { spherePurpose?: string }).spherePurpose !== undefined,
   );
   return fitting.map(({ id, name }) => ({ id, name }));
-}
-
-/** Whether a job is in the book, and whether its record can be read. */
-export async function jobInBook(
-  id: string,
-): Promise<{ readonly kind: 'none' | 'there' } | { readonly kind: 'unreadable'; readonly fields: readonly string[] }> {
-  const damage = await damageOfJob(id);
-  if (damage === null) return { kind: 'none' };
-  return damage.length === 0 ? { kind: 'there' } : { kind: 'unreadable', fields: damage };
 }

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { prevalences, type Prevalence, type Prevalences } from '@/core/contract/prevalence';
 import { families, findFamily } from '@/core/families';
 import { readPrevalences, writePrevalences } from '@/data/settings';

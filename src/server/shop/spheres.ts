@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { kindOfSheet } from '@/core/families';
 import { fluidKinds, type FluidKind } from '@/core/vocabulary/fluid';
 import { restateSphereReading } from '@/core/toolboxes/store/model/sphere-check';

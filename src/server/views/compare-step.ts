@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { SeverityFit } from '@/core/diagnosis/fit-severity';
 import { correctionsBefore, type StepEvaluation } from '@/core/judging/evaluate-unit';
 import type { StepContext } from '@/core/procedure/step-context';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { findMapping } from '@/data/column-mappings';
 
 export const knownMappingSchema = z.object({ fingerprint: z.string().max(20_000) });

@@ -2,7 +2,7 @@ import { facePaths, type FacePaths } from '@/core/pictures/face-paths';
 import { probabilityText } from '@/core/wording/ledger-text';
 import type { UnitVerdict } from '@/core/vocabulary/verdict';
 import { loadJobRecord, type JobRecord } from '@/data/job-record';
-import { damageOfJob } from '@/data/jobs';
+import { lookUpJob } from '@/data/jobs';
 import { contextOf, sheetOf, stepTitle } from '../context/job-context';
 import { channelsOf } from '../context/step-channels';
 import { behindOf } from '../judging/behind';
@@ -74,7 +74,8 @@ async function cardFrom(record: JobRecord, evaluated: JobEvaluation, shop: Shop)
  * method made is not to be kept.
  */
 export async function makeFloorCard(jobId: string, shop: Shop): Promise<{ card: MadeCard; keep: boolean }> {
-  const damage = (await damageOfJob(jobId)) ?? [];
+  const looked = await lookUpJob(jobId);
+  const damage = looked.kind === 'unreadable' ? looked.fields : [];
   if (damage.length > 0) throw new NoCard(`Its record is damaged (${damage.join(', ').replaceAll('_', ' ')}).`);
   const record = await loadJobRecord(jobId);
   if (!record) throw new NoCard('It is not in the book any more.');

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { TimelinePart } from '@/core/pictures/timeline-window';
 import { RequestRefused } from '../http/refused';
 import { isOfStep } from '../context/answered-steps';

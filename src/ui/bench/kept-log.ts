@@ -1,4 +1,4 @@
-import { findStep, kindOfSheet } from '@/core/families';
+import { findStep, kindOfSheet } from '@/core/families/registry';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
 import { pictureOf } from '@/core/procedure/picture';
 import type { TraceEvent } from '@/core/procedure/step-analysis';

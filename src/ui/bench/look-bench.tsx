@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { onwardFrom } from './onward';
-import { kindOfSheet } from '@/core/families';
+import { kindOfSheet } from '@/core/families/registry';
 import { writtenKey, type LookStep } from '@/core/procedure/look-step';
 import type { CautionId } from '@/core/vocabulary/caution-id';
 import type { JobView } from '@/server/views/job-view';

@@ -1,6 +1,6 @@
 'use client';
 import { useMemo } from 'react';
-import { findFamily } from '@/core/families';
+import { findFamily } from '@/core/families/registry';
 import { planOf } from '@/core/contract/kind';
 import { contextAt, type Site } from '@/core/formats/site-file';
 import { checkSpec } from '@/core/formats/unit-sheet';

@@ -12,7 +12,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
-import { kindOfSheet } from '@/core/families';
+import { kindOfSheet } from '@/core/families/registry';
 import type { Job } from '@/data/jobs';
 import type { StoredSheet } from '@/data/unit-sheets';
 import type { Air } from '@/core/quantities/standard-atmosphere';

@@ -1,8 +1,7 @@
 'use client';
 import type { EChartsOption } from 'echarts';
-import type { EChartsType } from 'echarts/core';
 import { useEffect, useRef } from 'react';
-import { chartIn } from '@/charts/library';
+import { useCanvas } from './use-canvas';
 
 interface Props {
   readonly option: EChartsOption;
@@ -20,50 +19,36 @@ function makeUp({ series, xAxis, yAxis }: EChartsOption): string {
   return [...ids, ...axes.map((axis) => axis.type ?? '')].join();
 }
 
-/** An ECharts canvas that fills its box and redraws at most once a frame. */
+/** A picture that fills its box and is drawn at most once a frame. */
 export function Chart({ option, text, className }: Props) {
   const box = useRef<HTMLDivElement>(null);
-  const chart = useRef<EChartsType | null>(null);
-  const shown = useRef('');
+  const canvas = useCanvas(box);
+  /** What is on the canvas, by its make-up; of a new canvas nothing is. */
+  const shown = useRef<{ on: unknown; makeUp: string }>({ on: null, makeUp: '' });
   useEffect(() => {
-    const element = box.current;
-    if (!element) return;
-    const made = chartIn(element, null, { renderer: 'canvas' });
-    chart.current = made;
-    // An observer also speaks when it begins: only another size is worth drawing again for.
-    const observer = new ResizeObserver(() => {
-      if (made.getWidth() !== element.clientWidth || made.getHeight() !== element.clientHeight) made.resize();
-    });
-    observer.observe(element);
-    // Canvas text is measured once: draw again when the shipped faces have come.
-    if (document.fonts.status !== 'loaded') void document.fonts.ready.then(() => !made.isDisposed() && made.resize());
-    return () => {
-      observer.disconnect();
-      made.dispose();
-      chart.current = null;
-      shown.current = '';
-    };
-  }, []);
-  useEffect(() => {
+    if (canvas.kind !== 'here') return;
+    const { chart } = canvas;
     let frame = requestAnimationFrame(() => {
       // A first picture comes in two frames, the axes before what is drawn in them: one long pause would be felt.
-      if (shown.current === '') {
-        chart.current?.setOption({ ...option, series: [] });
+      if (shown.current.on !== chart) {
+        chart.setOption({ ...option, series: [] });
         frame = requestAnimationFrame(draw);
       } else draw();
     });
     function draw() {
-      if (!chart.current) return;
       const now = makeUp(option);
       // A picture of another make-up takes the place of the last: nothing of that may stay under it.
-      chart.current.setOption(option, { notMerge: now !== shown.current, lazyUpdate: false });
-      shown.current = now;
+      const same = shown.current.on === chart && shown.current.makeUp === now;
+      chart.setOption(option, { notMerge: !same, lazyUpdate: false });
+      shown.current = { on: chart, makeUp: now };
     }
     return () => cancelAnimationFrame(frame);
-  }, [option]);
+  }, [canvas, option]);
   return (
     <div className={className} role="img" aria-label={text}>
-      <div ref={box} style={{ width: '100%', height: '100%' }} />
+      <div ref={box} style={{ width: '100%', height: '100%' }}>
+        {canvas.kind === 'missing' && <p>The picture could not be fetched. {text}</p>}
+      </div>
     </div>
   );
 }

@@ -1,17 +1,16 @@
 'use client';
 import Button from '@mui/material/Button';
 import { useColorScheme } from '@mui/material/styles';
-import type { EChartsType } from 'echarts/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { chartTokens } from '@/charts/chart-colours';
-import { chartIn } from '@/charts/library';
 import { driveTime, timelineOption, timelineText, type TimelineEvent } from '@/charts/timeline';
 import type { TimelinePart, TimelineWindow } from '@/core/pictures/timeline-window';
 import type { DisplayUnits } from '@/core/wording/display';
 import { Choice } from '@/ui/parts/choice';
 import { Key } from '@/ui/parts/key';
 import styles from './timeline-view.module.css';
+import { useCanvas } from './use-canvas';
 
 interface Props {
   /** The whole of it, to begin with. */
@@ -44,7 +43,7 @@ export function TimelineView({ first, look, events, units }: Props) {
   const [trouble, setTrouble] = useState('');
   const [height, setHeight] = useState(0);
   const box = useRef<HTMLDivElement>(null);
-  const chart = useRef<EChartsType | null>(null);
+  const canvas = useCanvas(box, setHeight);
   const asked = useRef(0);
   const waiting = useRef<ReturnType<typeof setTimeout> | null>(null);
   const { whole } = first;
@@ -76,41 +75,33 @@ export function TimelineView({ first, look, events, units }: Props) {
   }, [goTo]);
 
   useEffect(() => {
-    const element = box.current;
-    if (!element) return;
-    const made = chartIn(element, null, { renderer: 'canvas' });
-    chart.current = made;
-    const observer = new ResizeObserver(() => {
-      if (made.getWidth() !== element.clientWidth || made.getHeight() !== element.clientHeight) made.resize();
-      setHeight(element.clientHeight);
-    });
-    observer.observe(element);
-    made.on('datazoom', () => {
-      const [zoom] = (made.getOption() as { dataZoom?: { startValue: number; endValue: number }[] }).dataZoom ?? [];
+    if (canvas.kind !== 'here') return;
+    const { chart } = canvas;
+    const zoomed = () => {
+      const [zoom] = (chart.getOption() as { dataZoom?: { startValue: number; endValue: number }[] }).dataZoom ?? [];
       if (zoom) move.current({ from: whole.from + zoom.startValue, to: whole.from + zoom.endValue });
-    });
-    if (document.fonts.status !== 'loaded') void document.fonts.ready.then(() => !made.isDisposed() && made.resize());
-    return () => {
-      observer.disconnect();
-      if (waiting.current) clearTimeout(waiting.current);
-      made.dispose();
-      chart.current = null;
     };
-  }, [whole]);
+    chart.on('datazoom', zoomed);
+    return () => {
+      if (waiting.current) clearTimeout(waiting.current);
+      chart.off('datazoom', zoomed);
+    };
+  }, [canvas, whole]);
 
   const drawn = useMemo(
     () => ({ lanes: part.lanes, start: whole.from, window, whole, events }),
     [part, whole, window, events],
   );
   useEffect(() => {
-    if (height === 0) return;
+    if (height === 0 || canvas.kind !== 'here') return;
+    const { chart } = canvas;
     const frame = requestAnimationFrame(() =>
-      chart.current?.setOption(timelineOption(drawn, { tokens: chartTokens(mode), units, height }), {
+      chart.setOption(timelineOption(drawn, { tokens: chartTokens(mode), units, height }), {
         replaceMerge: ['series'],
       }),
     );
     return () => cancelAnimationFrame(frame);
-  }, [drawn, mode, units, height]);
+  }, [canvas, drawn, mode, units, height]);
 
   const middle = (window.from + window.to) / 2;
   const long = window.to - window.from;
@@ -180,7 +171,9 @@ export function TimelineView({ first, look, events, units }: Props) {
         </p>
       )}
       <div className={styles.chart} role="img" aria-label={timelineText(drawn, units)}>
-        <div ref={box} className={styles.canvas} />
+        <div ref={box} className={styles.canvas}>
+          {canvas.kind === 'missing' && <p>The picture could not be fetched. {timelineText(drawn, units)}</p>}
+        </div>
       </div>
     </div>
   );

@@ -10,7 +10,7 @@ import { useState } from 'react';
 import { planOf, type AnyKind } from '@/core/contract/kind';
 import type { Ledger } from '@/core/diagnosis/ledger';
 import { beginsWith, type NextTest } from '@/core/diagnosis/next-test';
-import { kindOfSheet } from '@/core/families';
+import { kindOfSheet } from '@/core/families/registry';
 import { inSentence } from '@/core/wording/in-sentence';
 import { nextTestText } from '@/core/wording/ledger-text';
 import type { JobView } from '@/server/views/job-view';

@@ -2,7 +2,7 @@
 import List from '@mui/material/List';
 import ListItem from '@mui/material/ListItem';
 import Button from '@mui/material/Button';
-import LinearProgress from '@mui/material/LinearProgress';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useState } from 'react';
@@ -14,13 +14,17 @@ import { UnitFace } from '@/ui/parts/unit-face';
 import { useWhen } from '@/ui/parts/when';
 import { VerdictMark, type ShownVerdict } from '@/ui/parts/verdict-mark';
 import { PageHead } from '@/ui/shell/frame';
+import { Going } from '@/ui/shell/going';
 import { ShellControls } from '@/ui/shell/key-map';
 import { useShop } from '@/ui/shell/shop-context';
-import { AskZone } from './ask-zone';
-import { FloorNotices } from './floor-notices';
 import { HoldRing } from './hold-ring';
 import { needsNow } from './needs-now';
 import styles from './floor.module.css';
+
+// Seldom there: a floor that needs none of them does not wait for them.
+const LinearProgress = dynamic(() => import('@mui/material/LinearProgress'));
+const AskZone = dynamic(async () => (await import('./ask-zone')).AskZone);
+const FloorNotices = dynamic(async () => (await import('./floor-notices')).FloorNotices);
 
 const columns: readonly { readonly place: Place; readonly title: string; readonly empty: string }[] = [
   { place: 'waiting', title: 'Waiting for the bench', empty: 'Nothing waits. A unit booked in stands here.' },
@@ -73,6 +77,7 @@ function Card({ view, onEnd }: { readonly view: FloorCard; readonly onEnd: () =>
           <p className={styles.line}>{hold ? held : line}</p>
           {view.likeliest !== null && <p className={styles.likeliest}>{view.likeliest}</p>}
         </div>
+        <Going />
       </Link>
     </ListItem>
   );
@@ -153,6 +158,7 @@ export function Floor({ floor, air, today }: Props) {
             <Link key={`${item.href} ${item.title}`} href={item.href}>
               <strong>{item.title}</strong>
               <span>{item.detail}</span>
+              <Going />
             </Link>
           ))
         )}
@@ -162,7 +168,9 @@ export function Floor({ floor, air, today }: Props) {
           {whole ? 'Show the three most urgent' : `${more} more ${more === 1 ? 'needs' : 'need'} somebody`}
         </Button>
       )}
-      <FloorNotices unreadable={floor.unreadable} clockRanBack={floor.clockRanBack} />
+      {(floor.unreadable.length > 0 || floor.clockRanBack.length > 0) && (
+        <FloorNotices unreadable={floor.unreadable} clockRanBack={floor.clockRanBack} />
+      )}
       {!floor.zoneSet && <AskZone />}
       {judging && (
         <section className={styles.judging} aria-label="Judged anew">

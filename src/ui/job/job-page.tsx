@@ -25,7 +25,7 @@ import { RecordNotices } from './record-notices';
 import { JobPlaces } from './job-places';
 import { CheckTable } from './check-table';
 import { writtenKey } from '@/core/procedure/look-step';
-import { kindOfSheet } from '@/core/families';
+import { kindOfSheet } from '@/core/families/registry';
 import { inSentence } from '@/core/wording/in-sentence';
 import styles from './job.module.css';
 

@@ -8,7 +8,7 @@ import TableRow from '@mui/material/TableRow';
 import TextField from '@mui/material/TextField';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { z } from 'zod';
+import * as z from 'zod';
 import type { AnyKind } from '@/core/contract/kind';
 import { minutesOfSteps } from '@/core/contract/one-log';
 import type { Part } from '@/core/contract/part';

@@ -5,7 +5,7 @@ import List from '@mui/material/List';
 import ListItem from '@mui/material/ListItem';
 import Link from 'next/link';
 import type { AnyKind } from '@/core/contract/kind';
-import { kindOfSheet } from '@/core/families';
+import { kindOfSheet } from '@/core/families/registry';
 import { dueWords, workText } from '@/core/wording/repair-text';
 import type { JobView } from '@/server/views/job-view';
 import { JobPlaces } from '@/ui/job/job-places';

@@ -1,7 +1,7 @@
 'use client';
 import { useColorScheme } from '@mui/material/styles';
 import { useMemo } from 'react';
-import { kindOfSheet, defaultWorkshopLimits } from '@/core/families';
+import { kindOfSheet, defaultWorkshopLimits } from '@/core/families/registry';
 import { toleranceBand } from '@/core/pictures/tolerance-band';
 import type { Air } from '@/core/quantities/standard-atmosphere';
 import { quantity, type AbsolutePressure } from '@/core/quantities/quantity';

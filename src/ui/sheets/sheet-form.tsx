@@ -6,7 +6,7 @@ import TextField from '@mui/material/TextField';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
-import { families, findFamily } from '@/core/families';
+import { families, findFamily } from '@/core/families/registry';
 import { kindOf } from '@/core/contract/family';
 import type { SheetField } from '@/core/contract/sheet-field';
 import { dropDraft, useDraft } from '@/ui/book-in/use-draft';

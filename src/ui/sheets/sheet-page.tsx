@@ -5,7 +5,7 @@ import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
 import Button from '@mui/material/Button';
 import Link from 'next/link';
-import { kindOfSheet } from '@/core/families';
+import { kindOfSheet } from '@/core/families/registry';
 import { writeUnitSheet } from '@/core/formats/unit-sheet';
 import type { StoredSheet } from '@/data/unit-sheets';
 import { PageHead } from '@/ui/shell/frame';

@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import type { ReactNode } from 'react';
+import { Going } from './going';
 import styles from './shell.module.css';
 
 const places: readonly { readonly href: string; readonly title: string }[] = [
@@ -20,6 +21,7 @@ export function Frame({ children }: { readonly children: ReactNode }) {
   const link = ({ href, title }: { href: string; title: string }) => (
     <Link key={href} href={href} aria-current={current(href) ? 'page' : undefined}>
       {title}
+      <Going />
     </Link>
   );
   return (

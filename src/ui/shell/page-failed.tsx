@@ -1,7 +1,7 @@
 'use client';
-import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import Link from 'next/link';
+import styles from './shell.module.css';
 
 interface Props {
   readonly error: Error & { digest?: string };
@@ -11,21 +11,18 @@ interface Props {
 /** A page that could not be made or drawn: what that means, and two ways on. Nothing that was recorded is touched by it. */
 export function PageFailed({ error, reset }: Props) {
   return (
-    <Alert
-      severity="error"
-      action={
-        <>
-          <Button color="inherit" onClick={reset}>
-            Try again
-          </Button>
-          <Button color="inherit" component={Link} href="/">
-            To the floor
-          </Button>
-        </>
-      }
-    >
-      This page could not be shown. What was recorded and what you typed is kept; the server’s log says what broke
-      {error.digest ? ` (${error.digest})` : ''}.
-    </Alert>
+    // Nothing but what every page carries: this must be shown when nothing more can be fetched.
+    <section role="alert" className={styles.failed}>
+      <p>
+        This page could not be shown. What was recorded and what you typed is kept; the server’s log says what broke
+        {error.digest ? ` (${error.digest})` : ''}.
+      </p>
+      <Button color="inherit" onClick={reset}>
+        Try again
+      </Button>
+      <Button color="inherit" component={Link} href="/">
+        To the floor
+      </Button>
+    </section>
   );
 }

@@ -8,7 +8,7 @@ import Link from 'next/link';
 import { shopTime } from '@/core/wording/shop-time';
 import { useRouter } from 'next/navigation';
 import { useState, type FormEvent } from 'react';
-import { defaultWorkshopLimits } from '@/core/families';
+import { defaultWorkshopLimits } from '@/core/families/registry';
 import { fluidChoices } from '@/core/vocabulary/fluid';
 import { spherePrechargeLimits } from '@/core/toolboxes/store/model/sphere-check';
 import { forecastSphere, type SphereForecast } from '@/core/toolboxes/store/model/sphere-life';

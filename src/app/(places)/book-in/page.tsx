@@ -3,6 +3,7 @@ import { shopOfPage } from '@/server/shop/shop-of-page';
 import { isReleased, jobViewIfThere } from '@/server/views/job-view';
 import { sheetsInLibrary } from '@/server/shop/library';
 import { BookInForm } from '@/ui/book-in/book-in-form';
+import { FamilyAtHand } from '@/ui/parts/family-at-hand';
 import { PageTitle } from '@/ui/shell/page-title';
 
 export default async function BookInPage({ searchParams }: PageProps<'/book-in'>) {
@@ -14,13 +15,17 @@ export default async function BookInPage({ searchParams }: PageProps<'/book-in'>
   return (
     <>
       <PageTitle of="Book in" />
-      <BookInForm
-        sheets={sheets}
-        chosenSheet={typeof sheet === 'string' ? sheet : ''}
-        air={air}
-        behind={front && handsTo !== undefined ? { ...front.job, family: handsTo, released: isReleased(front) } : null}
-        notBehind={of !== undefined && handsTo === undefined}
-      />
+      <FamilyAtHand of="any">
+        <BookInForm
+          sheets={sheets}
+          chosenSheet={typeof sheet === 'string' ? sheet : ''}
+          air={air}
+          behind={
+            front && handsTo !== undefined ? { ...front.job, family: handsTo, released: isReleased(front) } : null
+          }
+          notBehind={of !== undefined && handsTo === undefined}
+        />
+      </FamilyAtHand>
     </>
   );
 }

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { positive, sheetFields, type SheetField } from '../../contract/sheet-field';
 import { brakeSheetFields, brakeShape, checkRearBrakes } from '../../toolboxes/foundation/brake-sheet';
 import type { BrakeFields } from '../../toolboxes/foundation/brakes-from-spec';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { type SheetField, optionalPositive, positive, sheetFields } from '../../contract/sheet-field';
 import { storeContradictions, storeFields, storeShape } from '../../toolboxes/store/model/store-fields';
 

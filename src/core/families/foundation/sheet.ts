@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { ruleOf } from '../../calculators/stop-rule';
 import { optionalPositive, positive, sheetFields, type SheetField } from '../../contract/sheet-field';
 import { brakeSheetFields, brakeShape, checkRearBrakes } from '../../toolboxes/foundation/brake-sheet';

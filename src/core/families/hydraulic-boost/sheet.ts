@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { type SheetField, optionalPositive, positive, sheetFields } from '../../contract/sheet-field';
 
 /** Sheet of a booster fed by the steering pump. Pressures gauge, forces at the push rod unless they say pedal. */

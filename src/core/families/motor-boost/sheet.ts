@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { type SheetField, optionalPositive, positive, sheetFields } from '../../contract/sheet-field';
 
 /** Sheet of a motor booster, as written in a unit file. Forces at the push rod, voltages at the unit's own terminals. */

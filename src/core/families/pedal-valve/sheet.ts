@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { fluidChoices, fluidKinds } from '../../vocabulary/fluid';
 import { storeContradictions, storeFields, storeShape } from '../../toolboxes/store/model/store-fields';
 import { type SheetField, optionalPositive, positive, sheetFields } from '../../contract/sheet-field';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { sourceChoices } from '../../toolboxes/vacuum/source-vacuum';
 import { type SheetField, optionalPositive, positive, sheetFields } from '../../contract/sheet-field';
 

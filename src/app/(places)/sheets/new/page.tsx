@@ -1,5 +1,6 @@
 import { airOf } from '@/server/shop/air-text';
 import { shopOfPage } from '@/server/shop/shop-of-page';
+import { FamilyAtHand } from '@/ui/parts/family-at-hand';
 import { SheetForm } from '@/ui/sheets/sheet-form';
 import { PageTitle } from '@/ui/shell/page-title';
 
@@ -7,7 +8,9 @@ export default async function NewSheetPage() {
   return (
     <>
       <PageTitle of="Make a sheet" />
-      <SheetForm air={airOf(await shopOfPage())} />
+      <FamilyAtHand of="any">
+        <SheetForm air={airOf(await shopOfPage())} />
+      </FamilyAtHand>
     </>
   );
 }

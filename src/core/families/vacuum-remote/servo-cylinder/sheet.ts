@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { type SheetField, optionalPositive, sheetFields } from '../../../contract/sheet-field';
 import { refuseImpossibleRemote, remoteFields, remoteShape } from '../unit/sheet';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { type SheetField, optionalPositive, positive, sheetFields } from '../../../contract/sheet-field';
 import type { StoreUnit } from './store-unit';
 

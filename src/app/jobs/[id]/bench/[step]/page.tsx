@@ -6,11 +6,7 @@ import { airText } from '@/server/shop/air-text';
 import { jobViewIfThere, type JobView } from '@/server/views/job-view';
 import { shopOfPage } from '@/server/shop/shop-of-page';
 import { standInLooks } from '@/server/context/stand-in-looks';
-import { LookBench } from '@/ui/bench/look-bench';
-import { LogBench } from '@/ui/bench/log-bench';
-import { TypedBench } from '@/ui/bench/typed-bench';
-import { MeasuredBench } from '@/ui/bench/measured-bench';
-import { WorkedOutBench } from '@/ui/bench/worked-out-bench';
+import { LogBench, LookBench, MeasuredBench, TypedBench, WorkedOutBench } from '@/ui/bench/bench-by-feed';
 import { PageTitle } from '@/ui/shell/page-title';
 import { ShownVersion } from '@/ui/shell/shown-version';
 
