@@ -11,6 +11,7 @@ import type { AnalysisProblem } from '@/core/vocabulary/analysis-problem';
 import { unnamedGauges } from '@/core/procedure/unnamed-gauges';
 import { suspectLog } from '@/core/diagnosis/suspect-log';
 import { displayUnits } from '@/core/wording/display';
+import { noticeText } from '@/core/wording/log-notice-text';
 import { analysisProblemText } from '@/core/wording/problem-text';
 import { findChannel } from '@/core/quantities/channels';
 import { readReadings } from '@/core/formats/readings';
@@ -162,6 +163,8 @@ export function logEvidence(
       process.stderr.write(
         `${file}: the header stands in it ${log.repeatedHeaders} times more; those rows are left out\n`,
       );
+    for (const { column, what, times } of log.noticed)
+      process.stderr.write(`${file}: ${noticeText[what](log.headers[column], times)}\n`);
     const swapped = log.metadata.gauges === 'swapped';
     const suspected = suspectLog(kind, step, log.trace, referring.context);
     const unnamed = log.metadata.source === standInSource ? [] : unnamedGauges(step, log.trace, referring.context);

@@ -2,6 +2,7 @@ import type { Corrections } from '@/core/procedure/step-analysis';
 import type { MappedColumn } from '@/core/formats/column-mapping';
 import type { GuessedColumn } from '@/core/formats/guess-mapping';
 import type { QuestionedChannel } from '@/core/formats/questioned-channels';
+import type { LogNotice } from '@/core/vocabulary/log-notice';
 import type { ReadProblem } from '@/core/vocabulary/read-problem';
 import type { TimelinePart, TimelineWindow } from '@/core/pictures/timeline-window';
 import type { Site } from '@/core/formats/site-file';
@@ -44,6 +45,8 @@ export type LogAnswer =
       readonly rows: number;
       /** Rows that only say the header again, left out. */
       readonly repeatedHeaders: number;
+      /** What was read otherwise than as it stands. */
+      readonly noticed: readonly LogNotice[];
       /** What the file says it is about, where its step asks for that. */
       readonly said: string | null;
       readonly guesses: readonly GuessedColumn[];
@@ -62,6 +65,8 @@ export type LogAnswer =
       readonly repeatedTimes: number;
       /** Channels that have to be looked at before the log counts, whoever mapped them. */
       readonly questioned: readonly QuestionedChannel[];
+      /** Channels that the file calls by their own names. */
+      readonly called: readonly string[];
     }
   | { readonly kind: 'window'; readonly timeline: TimelinePart }
   /** Samples `from` … of the trace as a frame, which the server takes; `next` is null after the last. */

@@ -2,7 +2,7 @@ import { findFamily } from '@/core/families';
 import type { StepContext } from '@/core/procedure/step-context';
 import { applyMapping, rowProblems, mappingInTodaysNames, type LogNeeds } from '@/core/formats/column-mapping';
 import { standInSource } from '@/core/formats/bench-log';
-import { guessMapping, headerFingerprint } from '@/core/formats/guess-mapping';
+import { guessMapping, headerFingerprint, isCalled } from '@/core/formats/guess-mapping';
 import { isRowProblem } from '@/core/vocabulary/read-problem';
 import { decodeText } from '@/core/formats/decode-text';
 import { questionedChannels } from '@/core/formats/questioned-channels';
@@ -93,7 +93,7 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
     step.feeds.log,
     guesses.map((guess) => guess.mapped),
   );
-  const { headers, rows, repeatedHeaders, metadata } = read.value;
+  const { headers, rows, repeatedHeaders, noticed, metadata } = read.value;
   const standIn = isStandIn(read.value);
   say({
     kind: 'opened',
@@ -102,6 +102,7 @@ async function open(request: Extract<LogRequest, { kind: 'open' }>): Promise<voi
     standIn,
     rows,
     repeatedHeaders,
+    noticed,
     said: (step.feeds.log.named && metadata[step.feeds.log.named.key]?.trim().toLowerCase()) ?? null,
     guesses: guesses.map((guess, at) => ({ ...guess, mapped: named[at] })),
   });
@@ -129,12 +130,19 @@ function judge({ mapping, leaveOut, said }: Extract<LogRequest, { kind: 'judge' 
   ];
   const result = evaluateStep(kind, step, [{ analysed: () => saying(analysis, suspected) }], { context, policy });
   const { leftOut, repeatedTimes } = mapped.value;
-  const questioned = questionedChannels(trace, context.ambient.pressure);
+  const called = new Set(
+    mapping.flatMap((each, at) =>
+      each.use === 'channel' && isCalled(raw.headers[at], each.channel) ? [each.channel] : [],
+    ),
+  );
+  const questioned = questionedChannels(trace, context.ambient.pressure, called);
   const preview = packFrame(thinned(trace, previewPoints)).buffer;
   lanes = pictureOf(step.pictures, 'timeline')?.lanes(trace, context) ?? [];
   const timeline = timelinePart(lanes, null);
   const others = othersOf(opened, trace);
-  say({ kind: 'judged', result, others, timeline, preview, leftOut, repeatedTimes, questioned }, [preview]);
+  say({ kind: 'judged', result, others, timeline, preview, leftOut, repeatedTimes, questioned, called: [...called] }, [
+    preview,
+  ]);
 }
 
 /** What a log comes to for the other steps that it answers. */

@@ -5,7 +5,7 @@ import { everyKind } from '@/core/families';
 import { contextAt } from '@/core/formats/site-file';
 import { checkKind } from '@/core/formats/unit-sheet';
 import { expandedUncertainty } from '@/core/instruments/uncertainty';
-import { correctionsOf } from '@/core/procedure/corrections';
+import { mergeCorrections } from '@/core/procedure/corrections';
 import type { PlanId } from '@/core/procedure/step-context';
 import { readStandIn, simulateStep } from '@/core/rig/run-step';
 
@@ -66,7 +66,7 @@ export function compareWithTruth(
         step.kind === 'typed'
           ? step.feeds.dials.analyse(readStandIn(kind, step, here, { faults, seed: bench }), here)
           : step.analyse(simulateStep(kind, step, here, { faults, benchSeed: bench, runSeed: bench }), here);
-      corrections = correctionsOf([analysis], corrections);
+      corrections = mergeCorrections(corrections, analysis.corrections ?? {});
       return analysis.characteristics.flatMap((found) => {
         const known = truthOf(truth, step.id, found.id);
         if (found.kind !== 'measured' || known === undefined) return [];

@@ -37,6 +37,7 @@ const plausibleRanges: Readonly<Record<ShownAs, readonly [number, number]>> = {
   'angle-rate': [-200, 200],
   deceleration: [0, 15],
   distance: [0, 2000],
+  temperature: [233, 473],
 };
 
 /** Range of plausible figures for a quantity read on a channel: never more than its instrument can show, SI. */

@@ -4,6 +4,7 @@ import type { Trace } from '../traces/trace';
 import { applyMapping, mappingInTodaysNames, type LogNeeds, type MappedColumn } from './column-mapping';
 import { inferReference } from './infer-reference';
 import { readRawLog, type RawLog } from './raw-log';
+import type { LogNotice } from '../vocabulary/log-notice';
 import { readFailed, readOk, type Read } from './read-result';
 import type { AnalysisProblem } from '../vocabulary/analysis-problem';
 import type { ReadProblem } from '../vocabulary/read-problem';
@@ -16,6 +17,9 @@ export interface BenchLog {
   readonly repeatedTimes: number;
   /** Rows that only say the header again. */
   readonly repeatedHeaders: number;
+  /** What was read otherwise than as it stands, by column of `headers`. */
+  readonly noticed: readonly LogNotice[];
+  readonly headers: readonly string[];
   /** What was turned, taken for absolute, or settled by an assumption that was given. */
   readonly turned: readonly AnalysisProblem[];
 }
@@ -97,8 +101,8 @@ export function readBenchLog(text: string, file: string, needs: LogNeeds, referr
   });
   if (!mapped.ok) return mapped;
   const { trace, repeatedTimes } = mapped.value;
-  const { metadata, repeatedHeaders } = raw.value;
-  return readOk({ trace, metadata, repeatedTimes, repeatedHeaders, turned });
+  const { metadata, repeatedHeaders, noticed, headers } = raw.value;
+  return readOk({ trace, metadata, repeatedTimes, repeatedHeaders, noticed, headers, turned });
 }
 
 interface Referred {
@@ -129,6 +133,7 @@ function refer(raw: RawLog, columns: readonly MappedColumn[], { ambient, assume 
       described,
       raw.columns[at].map((value) => value * factor + offset),
       ambient,
+      true,
     );
     switch (found.kind) {
       case 'as-written':

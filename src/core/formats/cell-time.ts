@@ -5,6 +5,9 @@ export function cellTime(cell: string): number | undefined {
   return clock(text) ?? dated(text);
 }
 
+/** Whether a cell that is a time says of which day. */
+export const isDated = (cell: string): boolean => clock(cell.trim()) === undefined;
+
 const clockPattern = /^(?:(\d{1,3}):)?(\d{1,2}):(\d{1,2})(?:[.,](\d{1,9}))?(?:\s*([ap])\.?m\.?)?$/i;
 
 /** "14:03:22.5", "03:22,5", "2:03:22 PM": seconds since midnight, or since the clock began. */

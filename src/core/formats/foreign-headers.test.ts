@@ -47,7 +47,7 @@ describe('headers of other loggers', () => {
       supply,
       ['supply_vacuum', 'kPa', 'absolute', 'read-as-absolute'],
     ],
-    ['supply vacuum', rising(58), supply, ['supply_vacuum', 'kPa', 'plain', 'unit-assumed']],
+    ['supply vacuum', rising(58), supply, ['supply_vacuum', 'kPa', 'plain', 'unit-open']],
     ['supply vacuum [mWC]', rising(58), supply, ['supply_vacuum', 'kPa', 'plain', 'unit-unknown']],
     [
       'supply vacuum [kPa]',

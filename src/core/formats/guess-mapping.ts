@@ -9,6 +9,10 @@ import type { RawLog } from './raw-log';
 export type Inference =
   | 'channel-from-words'
   | 'unit-assumed'
+  /** The step judges by it, and the header names no unit: somebody has to say which it is. */
+  | 'unit-open'
+  /** The figures fit the unit of the header badly, and another one well. */
+  | 'unit-misfits'
   /** The header says a unit that nobody knows: somebody has to say which it is. */
   | 'unit-unknown'
   /** No instrument of this channel shows as much: the unit is another. */
@@ -16,6 +20,8 @@ export type Inference =
   | 'clock'
   | 'days-by-figures'
   | 'milliseconds-by-rate'
+  /** Whole numbers that may be seconds, or thousandths or millionths of them. */
+  | 'time-unit-open'
   | 'sign-turned'
   | 'read-as-absolute'
   /** It makes sense as it is called and as an absolute pressure. */
@@ -85,6 +91,9 @@ function score(tokens: readonly string[], channel: string): number {
   return tokens.filter((token) => own.includes(token)).length;
 }
 
+/** Whether a header is a channel's own name, as in a bench log. */
+export const isCalled = (header: string, channel: string): boolean => exactChannel(header)?.id === channel;
+
 /** Header that is the channel's own name, as in a bench log. */
 function exactChannel(header: string): ChannelDescription | undefined {
   return findChannel(header.replace(bracketed, '').trim());
@@ -130,7 +139,13 @@ export function guessMapping(
   for (const { at, channel, points } of candidates.sort((p, q) => q.points - p.points)) {
     if (taken.has(channel.id) || guesses[at].mapped.use === 'channel') continue;
     taken.add(channel.id);
-    guesses[at] = channelGuess(raw, at, { channel, parts: parts[at], exact: points >= 100, ambient });
+    guesses[at] = channelGuess(raw, at, {
+      channel,
+      parts: parts[at],
+      exact: points >= 100,
+      wanted: wanted.includes(channel.id),
+      ambient,
+    });
   }
   return guesses;
 }
@@ -141,6 +156,10 @@ const serialStep = 0.02;
 /** Whole numbers that rise by so many or more, over so long or longer, are milliseconds where nobody says what they are. */
 const leastMilliseconds = 2;
 const longestInSeconds = 3_000;
+/** From this step on they may be millionths as well. */
+const leastMicroseconds = 500;
+/** Whole seconds of a log so long may be thousandths of one. */
+const leastWhole = 60;
 
 /** Unit of a time column: what its header says, a clock's seconds, or what its figures can only be. */
 function timeGuess(
@@ -165,8 +184,11 @@ function timeGuess(
     return guess('d', ['days-by-figures']);
   const whole = column.every((value) => Number.isInteger(value));
   if (!inHours && whole && step >= leastMilliseconds && span >= longestInSeconds)
-    return guess('ms', ['milliseconds-by-rate']);
-  return guess('s', ['unit-assumed']);
+    return guess(
+      'ms',
+      step >= leastMicroseconds ? ['milliseconds-by-rate', 'time-unit-open'] : ['milliseconds-by-rate'],
+    );
+  return guess('s', !inHours && whole && span >= leastWhole ? ['unit-assumed', 'time-unit-open'] : ['unit-assumed']);
 }
 
 /** The column named time, else the first that only rises. */
@@ -177,6 +199,17 @@ function timeColumn(raw: RawLog, parts: readonly HeaderParts[]): number {
     for (let i = 1; i < Math.min(column.length, 2000); i++) if (!(column[i] > column[i - 1])) return false;
     return column.length > 2;
   });
+}
+
+/** Between these a pressure of a brake has its highest, Pa; outside of them its unit may be another's. */
+const usualPeak = { vacuum: [1_200, 115e3], gauge: [250e3, 30e6], absolute: [40e3, 30e6] } as const;
+
+/** Whether the highest of a column of pressures is nowhere near what a brake has, though something is there. */
+function misfits({ dimension, reference }: ChannelDescription, column: Float64Array): boolean {
+  if (dimension !== 'pressure' || !reference) return false;
+  const [least, most] = usualPeak[reference];
+  const highest = column.reduce((high, value) => (Math.abs(value) > high ? Math.abs(value) : high), 0);
+  return highest > 0 && (highest < least || highest > most);
 }
 
 /** More than any brake has, SI, by dimension. */
@@ -216,17 +249,19 @@ function channelGuess(
     readonly channel: ChannelDescription;
     readonly parts: HeaderParts;
     readonly exact: boolean;
+    readonly wanted: boolean;
     readonly ambient: number;
   },
 ): GuessedColumn {
-  const { channel, parts, exact, ambient } = how;
+  const { channel, parts, exact, wanted, ambient } = how;
   const inferred: Inference[] = exact ? [] : ['channel-from-words'];
   const unit = parts.unit ?? unitOf(assumedUnits[channel.dimension] ?? channel.fileUnit);
   if (!parts.unit && channel.dimension !== 'ratio')
-    inferred.push(parts.unknown === null ? 'unit-assumed' : 'unit-unknown');
+    inferred.push(parts.unknown !== null ? 'unit-unknown' : wanted ? 'unit-open' : 'unit-assumed');
   const column = raw.columns[at].map((value) => value * unit.factor + unit.offset);
   if (isImplausible(channel, column)) inferred.push('scale-questioned');
-  const found = parts.absolute ? ({ kind: 'absolute' } as const) : inferReference(channel, column, ambient);
+  else if (wanted && !exact && parts.unit && misfits(channel, column)) inferred.push('unit-misfits');
+  const found = parts.absolute ? ({ kind: 'absolute' } as const) : inferReference(channel, column, ambient, exact);
   const said = {
     'as-written': null,
     negative: 'sign-turned',

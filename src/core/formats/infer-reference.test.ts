@@ -6,8 +6,8 @@ const gauge = { dimension: 'pressure', reference: 'gauge' } as const;
 const force = { dimension: 'force' } as const;
 const ambient = 85_400;
 const column = (at: (share: number) => number) => Float64Array.from({ length: 200 }, (_, i) => at(i / 199));
-const kind = (channel: typeof vacuum | typeof gauge | typeof force, at: (share: number) => number) =>
-  inferReference(channel, column(at), ambient).kind;
+const kind = (channel: typeof vacuum | typeof gauge | typeof force, at: (share: number) => number, called = false) =>
+  inferReference(channel, column(at), ambient, called).kind;
 
 describe('sign and reference of a column', () => {
   it('a vacuum drawn from nothing, held, or let go again is what it is called', () => {
@@ -33,6 +33,8 @@ describe('sign and reference of a column', () => {
 
   it('what makes sense both ways is asked', () => {
     expect(kind(vacuum, (t) => 27e3 + 2e3 * t)).toBe('ambiguous');
+    // Weak vacuum under its own name is the very thing that is looked for.
+    expect(kind(vacuum, (t) => 27e3 + 2e3 * t, true)).toBe('as-written');
     expect(kind(gauge, (t) => ambient + 4e6 * Math.max(0, t - 0.3))).toBe('ambiguous');
     expect(kind(gauge, (t) => 4e6 * Math.max(0, t - 0.3))).toBe('as-written');
   });

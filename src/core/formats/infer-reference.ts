@@ -38,12 +38,14 @@ function spanOf(column: Float64Array) {
 /**
  * What sign and reference a column of figures (SI) has for its channel, at a local atmosphere (Pa absolute): a vacuum, a
  * gauge pressure, a force or a current of amperes that is negative throughout is turned; a vacuum that starts at the atmosphere and falls, or
- * that no pump could leave, is absolute; what makes sense both ways is asked.
+ * that no pump could leave, is absolute; what makes sense both ways is asked, but of a column that its file calls a vacuum by the
+ * channel's own name (`called`): weak vacuum is what this is for.
  */
 export function inferReference(
   channel: Pick<ChannelDescription, 'dimension' | 'reference'>,
   column: Float64Array,
   ambient: number,
+  called: boolean,
 ): ColumnReference {
   const span = spanOf(column);
   if (!span) return { kind: 'as-written' };
@@ -52,7 +54,8 @@ export function inferReference(
     if (high <= aboutZero.vacuum && low < -aboutZero.vacuum) return { kind: 'negative' };
     if (first > startsAtAtmosphere * ambient && low < fallsTo * first) return { kind: 'absolute' };
     if (high > bestVacuum * ambient) return { kind: 'absolute' };
-    if (low > eitherWay[0] * ambient && high < eitherWay[1] * ambient) return { kind: 'ambiguous', low, high };
+    if (!called && low > eitherWay[0] * ambient && high < eitherWay[1] * ambient)
+      return { kind: 'ambiguous', low, high };
     return { kind: 'as-written' };
   }
   if (channel.reference === 'gauge') {

@@ -1,4 +1,5 @@
 import { cellTime } from './cell-time';
+import { longestCell } from './odd-cells';
 
 /** Where a log's table begins, and how its cells are told apart. */
 export interface LogLayout {
@@ -11,7 +12,7 @@ export interface LogLayout {
   readonly preamble: readonly string[];
 }
 
-const delimiters = [';', '\t', ','] as const;
+const delimiters = [';', '\t', '|', ','] as const;
 /** A header is looked for in so many lines, none of them longer than a line is. */
 const mostPreamble = 60;
 const longestLine = 100_000;
@@ -33,7 +34,8 @@ export function cellsOf(line: string, delimiter: string): string[] {
 }
 
 const figure = /^[+-]?(?:\d[\d.,' \u00a0]*|[.,]\d+)(?:[eE][+-]?\d+)?$/;
-const isData = (cell: string) => figure.test(cell.trim()) || cellTime(cell) !== undefined;
+const isData = (cell: string) =>
+  cell.length <= longestCell && (figure.test(cell.trim()) || cellTime(cell) !== undefined);
 
 /** Whether a line could be a row of data of `width` cells. */
 function isRow(cells: readonly string[], width: number): boolean {

@@ -6,10 +6,17 @@ import type { QuestionedChannel } from './questioned-channels';
 export interface MappingQuestion {
   readonly column: number;
   readonly header: string;
-  readonly why: Extract<Inference, 'unit-unknown' | 'scale-questioned' | 'reference-open'> | 'remembered-misfits';
+  readonly why:
+    | Extract<
+        Inference,
+        'unit-unknown' | 'scale-questioned' | 'reference-open' | 'unit-open' | 'unit-misfits' | 'time-unit-open'
+      >
+    | 'remembered-misfits';
 }
 
 const asked = ['unit-unknown', 'scale-questioned', 'reference-open'] as const;
+/** Answered for good where a mapping is remembered: it says the unit. */
+const askedOnce = ['unit-open', 'unit-misfits', 'time-unit-open'] as const;
 
 const same = (one: MappedColumn, other: MappedColumn) => JSON.stringify(one) === JSON.stringify(other);
 
@@ -43,10 +50,12 @@ function askedByGuess(
 ): readonly MappingQuestion[] {
   return headers.flatMap((header, column): MappingQuestion[] => {
     const [is, guess] = [mapping[column], guesses[column]];
+    const once = askedOnce.find((each) => guess?.inferred.includes(each));
+    if (once && is && !remembered && same(is, guess.mapped)) return [{ column, header, why: once }];
     if (is?.use !== 'channel' || guess?.mapped.use !== 'channel' || is.channel !== guess.mapped.channel) return [];
     const open = asked.find((each) => guess.inferred.includes(each));
     if (open) return same(is, guess.mapped) || remembered ? [{ column, header, why: open }] : [];
-    const told = !guess.inferred.includes('unit-assumed');
+    const told = !guess.inferred.includes('unit-assumed') && !guess.inferred.includes('unit-open');
     return remembered && told && !same(is, guess.mapped) ? [{ column, header, why: 'remembered-misfits' }] : [];
   });
 }

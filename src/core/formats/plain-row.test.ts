@@ -3,8 +3,8 @@ import Papa from 'papaparse';
 import { readPlainRow } from './plain-row';
 import { readRawLog } from './raw-log';
 
-const comma = { delimiter: ','.charCodeAt(0), decimalComma: false };
-const semicolon = { delimiter: ';'.charCodeAt(0), decimalComma: true };
+const comma = { delimiter: ','.charCodeAt(0), decimalComma: false, points: true };
+const semicolon = { delimiter: ';'.charCodeAt(0), decimalComma: true, points: true };
 const columnsOf = (width: number, rows = 1) => Array.from({ length: width }, () => new Float64Array(rows));
 
 describe('a row of plain figures', () => {

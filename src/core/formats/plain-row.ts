@@ -12,6 +12,8 @@ export interface RowMarks {
   readonly delimiter: number;
   /** A comma stands for the decimal point. */
   readonly decimalComma: boolean;
+  /** A point parts decimals too. */
+  readonly points: boolean;
 }
 
 /**
@@ -23,7 +25,7 @@ export interface RowMarks {
 export function readPlainRow(
   text: string,
   at: number,
-  { delimiter, decimalComma }: RowMarks,
+  { delimiter, decimalComma, points }: RowMarks,
   columns: readonly Float64Array[],
   row: number,
 ): number {
@@ -40,7 +42,7 @@ export function readPlainRow(
       figures++;
     }
     const whole = figures;
-    if (code === point || (decimalComma && code === comma)) {
+    if ((points && code === point) || (decimalComma && code === comma)) {
       for (code = text.charCodeAt(++i); code >= zero && code <= nine; code = text.charCodeAt(++i)) {
         mantissa = mantissa * 10 + (code - zero);
         figures++;

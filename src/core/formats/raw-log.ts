@@ -1,8 +1,12 @@
 import Papa from 'papaparse';
-import { cellTime } from './cell-time';
+import { cellTime, isDated } from './cell-time';
 import { cellsOf, findLayout } from './log-layout';
+import { longestCell, missingFigure, oddCell } from './odd-cells';
 import { readPlainRow } from './plain-row';
 import { readFailed, readOk, type Read } from './read-result';
+import type { LogNotice } from '../vocabulary/log-notice';
+import { rollClock } from './rolled-clock';
+import { withSingleMarks } from './single-marks';
 
 const { ceil, max } = Math;
 
@@ -34,6 +38,8 @@ export interface RawLog {
   readonly repeatedHeaders: number;
   /** Columns in which clocks or dates were read as seconds. */
   readonly clocks: ReadonlySet<number>;
+  /** What was read otherwise than as it stands, by column. */
+  readonly noticed: readonly LogNotice[];
 }
 
 export const mostBadCells = 5000;
@@ -86,9 +92,12 @@ const progressEvery = 1 << 20;
 const numberPattern = /^[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?$/;
 
 /** Number in a cell; NaN for an empty cell; undefined for anything that is not a number. */
-function cellNumber(cell: string, decimalComma: boolean): number | undefined {
+function cellNumber(cell: string, decimalComma: boolean, commas: boolean): number | undefined {
   const text = cell.trim();
   if (text === '') return Number.NaN;
+  if (text.length > longestCell) return undefined;
+  // Beside decimal commas a point before three figures parts thousands, and no other point is a mark.
+  if (commas && oneThousand.test(text)) return Number(text.replace('.', ''));
   const plain = decimalComma ? text.replace(',', '.') : text;
   if (numberPattern.test(plain)) return Number(plain);
   const parted = withoutThousands(text, decimalComma);
@@ -96,16 +105,54 @@ function cellNumber(cell: string, decimalComma: boolean): number | undefined {
 }
 
 const thousands = /^[+-]?\d{1,3}(?:[ '\u00a0\u202f]\d{3})+(?:[.,]\d+)?$/;
+const oneThousand = /^[+-]?[1-9]\d{0,2}\.\d{3}$/;
 const commaThousands = /^[+-]?\d{1,3}(?:,\d{3})+(?:\.\d+)?$/;
 const pointThousands = /^[+-]?\d{1,3}(?:\.\d{3})+,\d+$/;
 
 /** A figure whose thousands are parted, as plain digits with a point; undefined where it is none. */
 function withoutThousands(text: string, decimalComma: boolean): string | undefined {
-  if (text.length > 40) return undefined;
   if (thousands.test(text)) return text.replace(/[ '\u00a0\u202f]/g, '').replace(',', '.');
   if (decimalComma && pointThousands.test(text)) return text.replaceAll('.', '').replace(',', '.');
   // Between other marks than commas one comma parts decimals; several, or one before a point, part thousands.
   return commaThousands.test(text) && (!decimalComma || /,.*[,.]/.test(text)) ? text.replaceAll(',', '') : undefined;
+}
+
+/** Figures with a decimal comma, and none with a decimal point, in the first rows of a text: its points then part thousands. */
+function partsByComma(text: string, delimiter: string): boolean {
+  const cells = text
+    .slice(0, looked)
+    .split('\n')
+    .flatMap((line) => line.split(delimiter).map((cell) => cell.trim().slice(0, longestCell)));
+  return cells.some((cell) => withComma.test(cell)) && !cells.some((cell) => withPoint.test(cell));
+}
+
+/** Characters looked through for a decimal comma. */
+const looked = 100_000;
+const withComma = /^[+-]?\d+,\d+$/;
+/** A point that can part no thousands. */
+const withPoint = /^[+-]?(?:0?\.\d+|\d+\.(?:\d{1,2}|\d{4,}))$/;
+
+/** Takes figures that stand for no reading out of a column, in place; returns how many. */
+function dropMissing(column: Float64Array): number {
+  let dropped = 0;
+  for (let i = 0; i < column.length; i++)
+    if (column[i] === missingFigure) {
+      column[i] = Number.NaN;
+      dropped++;
+    }
+  return dropped;
+}
+
+function countedNotices() {
+  const counts = new Map<string, LogNotice>();
+  return {
+    add(column: number, what: LogNotice['what'], times = 1) {
+      if (times === 0) return;
+      const key = `${column} ${what}`;
+      counts.set(key, { column, what, times: (counts.get(key)?.times ?? 0) + times });
+    },
+    get: () => [...counts.values()],
+  };
 }
 
 /** Columns that grow as rows come in. */
@@ -127,13 +174,14 @@ function growingColumns(width: number, capacity: number) {
 }
 
 /**
- * Reads a CSV (RFC 4180; comma, semicolon or tab; decimal point or comma; leading `# key: value` lines) as numbers.
+ * Reads a CSV (RFC 4180; comma, semicolon, tab, bar or spaces; decimal point or comma; leading `# key: value` lines) as numbers.
  * Nothing is dropped in silence: cells that are no numbers and rows of another width are listed with their lines.
  * `progress` is told the share that has been read.
  */
 export function readRawLog(text: string, file: string, progress?: (share: number) => void): Read<RawLog> {
   if (text.includes('\u0000') || text.includes('\uFFFD')) return readFailed({ code: 'not-text', file });
-  const { metadata, body, skipped } = metadataOf(withLineFeeds(text.replace(/^\uFEFF/, '')));
+  const { metadata, body: written, skipped } = metadataOf(withLineFeeds(text.replace(/^\uFEFF/, '')));
+  const body = withSingleMarks(written);
   if (body.trim() === '') return readFailed({ code: 'empty-file', file });
   const { lines, ends } = firstLines(body);
   const { delimiter, headers, headerAt, rowsAt } = findLayout(lines);
@@ -166,12 +214,16 @@ function readRows(text: string, how: RowReading): Omit<RawLog, 'file' | 'metadat
   const { width, titles, delimiter, firstLine, progress } = how;
   const quoted = text.includes('"');
   const decimalComma = delimiter !== ',';
+  /** Commas part decimals in it, so that a point cannot. */
+  const commas = decimalComma && partsByComma(text, delimiter);
   // Rows of a log are about equally long: room for all of them at once, grown only where that guess was short.
   const firstRow = text.indexOf('\n') + 1 || text.length + 1;
   const growing = growingColumns(width, max(16, ceil((1.1 * text.length) / firstRow)));
   const bad: BadCell[] = [];
   let badCount = 0;
-  const clocks = new Set<number>();
+  /** Columns of clocks, and whether none of their cells has a date. */
+  const clocks = new Map<number, boolean>();
+  const notices = countedNotices();
   /** Rows from which the lines run further ahead of the rows, with how far. */
   const skips: { readonly row: number; readonly skipped: number }[] = [];
   let rows = 0;
@@ -200,10 +252,16 @@ function readRows(text: string, how: RowReading): Omit<RawLog, 'file' | 'metadat
       const cell = cells[c];
       // The usual cell is a plain figure; only what is odd is looked at closely.
       const plain = +cell;
-      let value = plain !== 0 && plain - plain === 0 ? plain : cellNumber(cell, decimalComma);
+      const usual = plain !== 0 && plain - plain === 0 && !(commas && cell.includes('.'));
+      let value = usual ? plain : cellNumber(cell, decimalComma, commas);
       if (value === undefined) {
         value = cellTime(cell);
-        if (value !== undefined) clocks.add(c);
+        if (value !== undefined) clocks.set(c, (clocks.get(c) ?? true) && !isDated(cell));
+      }
+      if (value === undefined) {
+        const odd = oddCell(cell);
+        if (odd) notices.add(c, odd.kind === 'missing' ? 'missing' : 'states');
+        if (odd) value = odd.kind === 'missing' ? Number.NaN : odd.value;
       }
       if (value === undefined) note(c, cell.trim());
       data[c][rows] = value ?? Number.NaN;
@@ -217,19 +275,25 @@ function readRows(text: string, how: RowReading): Omit<RawLog, 'file' | 'metadat
     const ahead = skips.filter((skip) => skip.row <= row).at(-1)?.skipped ?? 0;
     return firstLine + row + ahead;
   };
+  const columns = growing.get().map((column) => column.slice(0, rows));
+  for (const [c, column] of columns.entries()) {
+    notices.add(c, 'missing', dropMissing(column));
+    if (clocks.get(c) === true) notices.add(c, 'clock-rolled', rollClock(column));
+  }
   return {
-    columns: growing.get().map((column) => column.slice(0, rows)),
+    columns,
     rows,
     lineOf,
     bad,
     badCount,
     repeatedHeaders,
-    clocks,
+    clocks: new Set(clocks.keys()),
+    noticed: notices.get(),
   };
 
   /** Without quotes a line is a row and a row its cells: plain figures are read as they come, the rest looked at closely. */
   function readUnquoted(): void {
-    const marks = { delimiter: delimiter.charCodeAt(0), decimalComma };
+    const marks = { delimiter: delimiter.charCodeAt(0), decimalComma, points: !commas };
     let told = 0;
     for (let at = 0; at < text.length;) {
       growing.makeRoom(rows);

@@ -1,7 +1,8 @@
 import type { AnyKind } from '../contract/kind';
 import { answeredBy } from '../contract/one-log';
-import { correctionsOf } from '../procedure/corrections';
-import type { Characteristic, Corrections, StepAnalysis } from '../procedure/step-analysis';
+import { mergeCorrections } from '../procedure/corrections';
+import type { Limit } from '../procedure/limit';
+import { noCorrections, type Characteristic, type Corrections, type StepAnalysis } from '../procedure/step-analysis';
 import { inTodaysNames } from '../procedure/todays-names';
 import type { StepContext } from '../procedure/step-context';
 import { isOptional, type MeasuredStep, type StepDefinition, type TypedStep } from '../procedure/step-definition';
@@ -12,6 +13,7 @@ import { entryOf } from '../dials/characteristic-entry';
 import { analysisFromTyped } from '../dials/typed-values';
 import { characteristicKeptAs, type CharacteristicId } from '../quantities/characteristics';
 import type { Trace } from '../traces/trace';
+import { correctionsTogether, figuresOf } from './combine-analyses';
 import { combineRepeats } from './combine-repeats';
 import { judgeStep, lookVerdict, stepVerdict, unitVerdict, type Check, type LookFindings } from './judge-step';
 import type { AnalysisProblem } from '../vocabulary/analysis-problem';
@@ -79,7 +81,10 @@ export function remarksOf(step: Pick<StepEvaluation, 'doubts' | 'analyses'>): re
 /** What the steps before one of them found out about the bench. */
 export function correctionsBefore(steps: readonly StepEvaluation[], stepId: string): Corrections {
   const at = steps.findIndex((each) => each.step === stepId);
-  return correctionsOf((at < 0 ? steps : steps.slice(0, at)).flatMap((step) => step.analyses));
+  return (at < 0 ? steps : steps.slice(0, at)).reduce(
+    (known, { analyses }) => mergeCorrections(known, correctionsTogether(analyses)),
+    noCorrections,
+  );
 }
 
 export interface UnitEvaluation {
@@ -150,6 +155,21 @@ const notRun = (step: StepDefinition<unknown>, unit: unknown): StepEvaluation =>
   findings: null,
 });
 
+function parted<T>(all: readonly T[], isFirst: (each: T) => boolean): readonly [T[], T[]] {
+  return [all.filter(isFirst), all.filter((each) => !isFirst(each))];
+}
+
+/** Repeats that each by itself would pass every limit of what they measured differ by less than matters. */
+function differenceMatters(each: readonly Characteristic[], limits: readonly Limit[], policy: DecisionPolicy): boolean {
+  return limits.some((limit) =>
+    each.some((one) => judgeStep([one], [limit], policy).some(({ verdict }) => verdict.kind !== 'pass')),
+  );
+}
+
+/** Runs of a step that count: of one that is done anew each time, as making dead, the last. */
+const counted = (step: StepDefinition<unknown>, analyses: readonly StepAnalysis[]): readonly StepAnalysis[] =>
+  step.kind !== 'look' && step.repeats === 'last' ? analyses.slice(-1) : analyses;
+
 /** Judges the analyses of a measured step: repeats combined, every limit checked. */
 function judgeAnalyses(
   step: JudgedStep,
@@ -157,13 +177,21 @@ function judgeAnalyses(
   context: StepContext<unknown>,
   policy: DecisionPolicy,
 ): StepEvaluation {
-  const judged = step.repeats === 'last' ? analyses.slice(-1) : analyses;
-  const { characteristics, doubts: differing } = combineRepeats(judged.map((analysis) => analysis.characteristics));
-  const combined = { ...analyses[analyses.length - 1], characteristics };
-  const checks = judgeStep(characteristics, step.limits(combined, context), policy);
+  const judged = counted(step, analyses);
+  const { characteristics, differing } = combineRepeats(judged.map((analysis) => analysis.characteristics));
+  const combined = { ...judged[judged.length - 1], ...figuresOf(judged), characteristics };
+  const limits = step.limits(combined, context);
+  const checks = judgeStep(characteristics, limits, policy);
   // A step whose characteristics are all absent has shown nothing, whatever limits it could form.
   const empty = characteristics.every((each) => each.kind === 'absent');
-  const doubts = [...judged.flatMap((analysis) => analysis.doubts ?? []), ...differing];
+  const [matters, noMatter] = parted(differing, ({ each, characteristic }) =>
+    differenceMatters(
+      each,
+      limits.filter((limit) => limit.characteristic === characteristic),
+      policy,
+    ),
+  );
+  const doubts = [...judged.flatMap((analysis) => analysis.doubts ?? []), ...matters.map(({ problem }) => problem)];
   const checked = empty ? 'undecided' : stepVerdict(checks);
   const verdict = doubts.length > 0 && checked !== 'fail' ? 'undecided' : checked;
   const { questionedBy } = context.ambient;
@@ -171,8 +199,9 @@ function judgeAnalyses(
     questionedBy !== null && checks.some((check) => check.limit.restatedFrom !== undefined)
       ? [{ code: 'barometer-questioned', by: questionedBy }]
       : [];
+  const first = [...questioned, ...noMatter.map(({ problem }) => problem)];
   const told = analyses.map((analysis, at) =>
-    at === 0 && questioned.length > 0 ? { ...analysis, notes: [...questioned, ...analysis.notes] } : analysis,
+    at === 0 && first.length > 0 ? { ...analysis, notes: [...first, ...analysis.notes] } : analysis,
   );
   return {
     step: step.id,
@@ -258,7 +287,7 @@ export function evaluateUnit(
     );
     if (analyses.length === 0) return notRun(step, how.context.unit);
     const result = judgeAnalyses(step, analyses, context, how.policy);
-    corrections = correctionsOf(result.analyses, corrections);
+    corrections = mergeCorrections(corrections, correctionsTogether(result.analyses));
     return result;
   });
   return { verdict: unitVerdict(steps), steps, corrections };

@@ -106,23 +106,107 @@ describe('repeats', () => {
   ];
 
   it('average the value, shrink the random part and keep the systematic one', () => {
-    const { characteristics, doubts } = combineRepeats([repeat(3), repeat(3.2), repeat(3.1), repeat(3.1)]);
+    const { characteristics, differing } = combineRepeats([repeat(3), repeat(3.2), repeat(3.1), repeat(3.1)]);
     const [combined] = characteristics;
     if (combined.kind !== 'measured') throw new Error('expected a value');
     expect(combined.estimate.value).toBeCloseTo(3.1, 12);
-    expect(combined.estimate.components.map((part) => part.standard)).toEqual([0.1, expect.closeTo(0.1, 12), 0]);
-    expect(doubts).toEqual([]);
+    expect(combined.estimate.components.map((part) => [part.source, part.standard])).toEqual([
+      ['fit', expect.closeTo(0.1, 12)],
+      ['pair-gain', expect.closeTo(0.1, 12)],
+      ['repeats', 0],
+    ]);
+    expect(differing).toEqual([]);
   });
 
-  it('that scatter by more than their noise widen U, and that differ beyond it are a doubt', () => {
+  it('that scatter by more than their noise widen U, and that differ beyond it differ', () => {
     const scattered = combineRepeats([repeat(3), repeat(3.6), repeat(2.6), repeat(3.2)]);
     const [combined] = scattered.characteristics;
     if (combined.kind !== 'measured') throw new Error('expected a value');
     // Type A: s/√n = 0.4163/2, of which 0.1 is the fits' own.
     expect(combined.estimate.components[2]).toMatchObject({ source: 'repeats', standard: expect.closeTo(0.1826, 3) });
-    expect(combineRepeats([repeat(3), repeat(11)]).doubts).toEqual([
+    expect(combineRepeats([repeat(3), repeat(11)]).differing.map(({ problem }) => problem)).toEqual([
       { code: 'repeats-differ', characteristic: 'boost-slope', by: 8 },
     ]);
+  });
+
+  it('of a gauge and a dial, whose parts stand in another order, are combined by where each part comes from', () => {
+    const part = (source: 'fit' | 'gauge-gain' | 'resolution', standard: number) => ({
+      source,
+      standard,
+      random: source === 'fit',
+    });
+    const of = (...components: readonly ReturnType<typeof part>[]): Characteristic[] => [
+      { kind: 'measured', id: 'boost-slope', estimate: { value: 3, components } },
+    ];
+    const live = of(part('fit', 0.4), part('gauge-gain', 0.1));
+    const dialled = of(part('gauge-gain', 0.3), part('resolution', 0.2));
+    const [combined] = combineRepeats([live, dialled]).characteristics;
+    if (combined.kind !== 'measured') throw new Error('expected a value');
+    expect(Object.fromEntries(combined.estimate.components.map(({ source, standard }) => [source, standard]))).toEqual({
+      fit: expect.closeTo(0.4 / 2, 12),
+      'gauge-gain': expect.closeTo(Math.sqrt((0.1 ** 2 + 0.3 ** 2) / 2), 12),
+      resolution: expect.closeTo(0.2 / Math.SQRT2, 12),
+      repeats: 0,
+    });
+  });
+
+  const ended = (code: 'no-boost' | 'not-read'): Characteristic[] => [
+    { kind: 'absent', id: 'boost-slope', problem: { code } },
+  ];
+  const bounded = (side: 'above' | 'below', value: number): Characteristic[] => [
+    { kind: 'beyond', id: 'boost-slope', side, bound: estimate(value, 0.1), problem: { code: 'not-read' } },
+  ];
+
+  it('of which one ended in a finding are no silent pass, and one that was not read says nothing', () => {
+    const [{ problem }] = combineRepeats([repeat(3), ended('no-boost')]).differing;
+    expect(problem).toEqual({ code: 'repeats-end-differently', characteristic: 'boost-slope' });
+    expect(combineRepeats([ended('not-read'), repeat(3)])).toEqual({ characteristics: repeat(3), differing: [] });
+  });
+
+  it('that found a bound agree with a number on its side of it, and contradict one on the other', () => {
+    expect(combineRepeats([repeat(3), bounded('above', 2)])).toEqual({ characteristics: repeat(3), differing: [] });
+    const [{ problem }] = combineRepeats([bounded('above', 9), repeat(3)]).differing;
+    expect(problem).toEqual({ code: 'repeats-differ', characteristic: 'boost-slope', by: 6 });
+  });
+
+  it('come to the same in whatever order they were kept', () => {
+    const figure = fc.double({ min: 0, max: 10, noNaN: true });
+    const parts = fc.array(
+      fc.record({
+        source: fc.constantFrom('fit', 'noise', 'gauge-gain', 'resolution', 'pair-offset'),
+        standard: fc.double({ min: 0.001, max: 2, noNaN: true }),
+        random: fc.boolean(),
+      }),
+      { maxLength: 4 },
+    );
+    const one: fc.Arbitrary<Characteristic[]> = fc.oneof(
+      fc
+        .record({ value: figure, components: parts })
+        .map((each): Characteristic[] => [{ kind: 'measured', id: 'boost-slope', estimate: each as Estimate }]),
+      fc.tuple(fc.constantFrom('above', 'below'), figure).map(([side, value]) => bounded(side, value)),
+      fc.constantFrom('no-boost', 'not-read').map(ended),
+    );
+    const both = fc
+      .array(one, { minLength: 1, maxLength: 5 })
+      .chain((repeats) =>
+        fc.tuple(
+          fc.constant(repeats),
+          fc.shuffledSubarray(repeats, { minLength: repeats.length, maxLength: repeats.length }),
+        ),
+      );
+    fc.assert(
+      fc.property(both, ([kept, shuffled]) => {
+        const said = (of: typeof kept) => {
+          const { characteristics, differing } = combineRepeats(of);
+          const [only] = characteristics;
+          if (only.kind === 'absent') return [only.problem, differing.map(({ problem }) => problem)];
+          const { value, components } = only.kind === 'measured' ? only.estimate : only.bound;
+          const u = components.reduce((sum, { standard }) => sum + standard ** 2, 0);
+          return [only.kind, value.toPrecision(12), u.toPrecision(9), differing.map(({ problem }) => problem.code)];
+        };
+        expect(said(shuffled)).toEqual(said(kept));
+      }),
+    );
   });
 });
 

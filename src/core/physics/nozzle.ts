@@ -3,7 +3,8 @@ const { sqrt, pow } = Math;
 /** Gas constant of air, J/(kg·K), and ratio of specific heats. */
 export const airGasConstant = 287.05;
 const gamma = 1.4;
-const criticalRatio = (2 / (gamma + 1)) ** (gamma / (gamma - 1));
+/** Below this ratio of the pressures the flow is choked. */
+export const criticalRatio = (2 / (gamma + 1)) ** (gamma / (gamma - 1));
 const chokedFactor = sqrt(gamma) * (2 / (gamma + 1)) ** ((gamma + 1) / (2 * (gamma - 1)));
 const subsonicFactor = sqrt((2 * gamma) / (gamma - 1));
 /** Below this relative difference the flow is taken as linear, so that its slope stays finite. */

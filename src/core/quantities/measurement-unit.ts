@@ -58,16 +58,23 @@ export const measurementUnits: readonly MeasurementUnit[] = [
   unit('mbar', 'pressure', 100),
   unit('hPa', 'pressure', 100),
   unit('cmHg', 'pressure', 1333.224, ['cm hg']),
-  unit('psi', 'pressure', 6894.757, ['lbf/in2', 'psig', 'psia']),
-  unit('inHg', 'pressure', 3386.389, ['"hg', 'in hg', 'in.hg']),
+  unit('psi', 'pressure', 6894.757, ['lbf/in2', 'lbf/in²', 'psig', 'psia']),
+  unit('inHg', 'pressure', 3386.389, ['"hg', 'in hg', 'in.hg', 'in. hg', 'inches hg']),
   unit('mmHg', 'pressure', 133.3224, ['torr', 'mm hg']),
   unit('kgf/cm2', 'pressure', 98066.5, ['kg/cm2', 'kgf/cm²', 'kg/cm²']),
-  unit('N', 'force', 1),
-  unit('lbf', 'force', 4.448222, ['lb']),
-  unit('kgf', 'force', 9.80665),
+  unit('inH2O', 'pressure', 249.0889, ['in h2o', 'inh₂o', 'in. h2o', '"h2o']),
+  unit('mmH2O', 'pressure', 9.80665, ['mm h2o', 'mmh₂o']),
+  unit('atm', 'pressure', 101_325),
+  unit('N/mm2', 'pressure', 1e6, ['n/mm²']),
+  unit('N', 'force', 1, ['newton', 'newtons']),
+  unit('daN', 'force', 10),
+  unit('kN', 'force', 1e3),
+  unit('lbf', 'force', 4.448222, ['lb', 'lbs', 'pound', 'pounds']),
+  unit('kgf', 'force', 9.80665, ['kp', 'kg']),
   unit('m', 'length', 1),
   unit('mm', 'length', 1e-3),
-  unit('in', 'length', 0.0254, ['inch', '"']),
+  unit('cm', 'length', 1e-2),
+  unit('in', 'length', 0.0254, ['inch', 'inches', '"']),
   unit('cm3', 'volume', 1e-6, ['cm³', 'ccm', 'cc', 'ml']),
   unit('in3', 'volume', 1.6387064e-5, ['in³', 'cu in']),
   unit('K', 'temperature', 1),
@@ -75,10 +82,11 @@ export const measurementUnits: readonly MeasurementUnit[] = [
   unit('°F', 'temperature', 5 / 9, ['f', 'degf'], 459.67 * (5 / 9)),
   unit('N·m', 'torque', 1, ['nm']),
   unit('lbf·ft', 'torque', 1.355818, ['ft-lb', 'lb-ft', 'ft-lbf']),
-  unit('s', 'time', 1, ['sec']),
-  unit('ms', 'time', 1e-3),
-  unit('min', 'time', 60),
-  unit('h', 'time', 3600, ['hour', 'hours']),
+  unit('s', 'time', 1, ['sec', 'secs', 'second', 'seconds']),
+  unit('ms', 'time', 1e-3, ['msec', 'millisecond', 'milliseconds']),
+  unit('µs', 'time', 1e-6, ['us', 'μs', 'usec', 'microsecond', 'microseconds']),
+  unit('min', 'time', 60, ['mins', 'minute', 'minutes']),
+  unit('h', 'time', 3600, ['hr', 'hrs', 'hour', 'hours']),
   unit('d', 'time', 86_400, ['day', 'days']),
   unit('1', 'ratio', 1, ['']),
   unit('strokes', 'count', 1),
@@ -127,6 +135,11 @@ export function findUnit(spelling: string): MeasurementUnit | undefined {
   const trimmed = spelling.trim();
   // M and m matter for pressures only (MPa, mbar); look for the exact symbol first.
   return measurementUnits.find((each) => each.symbol === trimmed) ?? bySpelling.get(trimmed.toLowerCase());
+}
+
+/** Symbols of the units that measure one thing, as a person may write them. */
+export function symbolsOf(dimension: Dimension): readonly string[] {
+  return measurementUnits.flatMap((each) => (each.dimension === dimension ? [each.symbol] : []));
 }
 
 /** The unit of a symbol that the program itself wrote; throws on a programmer's error. */

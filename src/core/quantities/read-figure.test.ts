@@ -34,8 +34,12 @@ describe('a typed figure', () => {
   it('keeps a sign where it is not a vacuum, and names what it cannot use', () => {
     expect(si('-3 N', force)).toBe(-3);
     expect(readFigure('twelve', force)).toEqual({ kind: 'not-a-figure', text: 'twelve' });
-    expect(readFigure('12 furlong', force)).toEqual({ kind: 'unknown-unit', unit: 'furlong' });
-    expect(readFigure('12 bar', force)).toEqual({ kind: 'wrong-unit', unit: 'bar', wanted: 'N' });
+    expect(readFigure('12 furlong', force)).toMatchObject({
+      kind: 'unknown-unit',
+      unit: 'furlong',
+      accepted: expect.arrayContaining(['N', 'lbf', 'kN']),
+    });
+    expect(readFigure('12 bar', force)).toMatchObject({ kind: 'wrong-unit', unit: 'bar', wanted: 'N' });
     expect(readFigure('  ', force)).toEqual({ kind: 'empty' });
     expect(readFigure('1.2.3', force).kind).not.toBe('figure');
   });
@@ -151,5 +155,55 @@ describe('a typed figure', () => {
   it('a text as long as a letter is refused at once', () => {
     expect(readFigure(`1${' '.repeat(100_000)}x`, gauge).kind).toBe('not-a-figure');
     expect(readFigure('1 450'.repeat(10_000), gauge).kind).toBe('not-a-figure');
+  });
+});
+
+describe('times as people write them', () => {
+  const seconds = { unit: unitOf('s'), reference: 'none', ambient: 0 } as const;
+  const hours = { ...seconds, unit: unitOf('h') };
+  it.each([
+    ['1:30', 90],
+    ['1:02:30', 3750],
+    ['0:45.5', 45.5],
+    ['2\'30"', 150],
+    ['2′ 30″', 150],
+    ["3'", 180],
+    ['2 min 30 s', 150],
+    ['1 h 5 min', 3900],
+    ['90 seconds', 90],
+    ['1.5 min', 90],
+    ['1,5 minutes', 90],
+    ['12', 12],
+  ])('%s', (text, expected) => {
+    expect(readFigure(text, seconds)).toMatchObject({ kind: 'figure', value: expected });
+  });
+
+  it('hours and minutes where hours are asked for', () => {
+    expect(readFigure('11:30', hours)).toMatchObject({ kind: 'figure', value: 41_400 });
+  });
+
+  it.each(['1:75', '30 s 2 min', '1:2:3:4', "2'75", 'min'])('is none: %s', (text) => {
+    expect(readFigure(text, seconds).kind).not.toBe('figure');
+  });
+});
+
+describe('units as people write them', () => {
+  const pressure = { unit: unitOf('kPa'), reference: 'gauge', ambient: 101_325 } as const;
+  const push = { unit: unitOf('N'), reference: 'none', ambient: 0 } as const;
+  it.each([
+    ['kPa 38', pressure, 38e3],
+    ['inHg: 14', { ...pressure, reference: 'vacuum' } as const, undefined],
+    ['14 in. Hg', { ...pressure, reference: 'vacuum' } as const, 14 * 3386.389],
+    ['3 inH2O', pressure, 747.2667],
+    ['2 atm', pressure, 202_650],
+    ['5 N/mm²', pressure, 5e6],
+    ['0.3 kN', push, 300],
+    ['20 daN', push, 200],
+    ['20 kp', push, 196.133],
+    ['45 lbs', push, 200.16999],
+  ])('%s', (text, expected, value) => {
+    const read = readFigure(text, expected);
+    if (value === undefined) expect(read.kind).not.toBe('figure');
+    else expect(read.kind === 'figure' && read.value).toBeCloseTo(value, 3);
   });
 });

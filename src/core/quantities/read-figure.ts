@@ -1,4 +1,5 @@
-import { findUnit, toSi, type MeasurementUnit } from './measurement-unit';
+import { findUnit, symbolsOf, toSi, type MeasurementUnit } from './measurement-unit';
+import { readDuration } from './read-duration';
 
 /** How a typed figure was understood. */
 export type ReadFigure =
@@ -13,8 +14,14 @@ export type ReadFigure =
       readonly either: readonly [thousands: string, decimals: string] | null;
     }
   | { readonly kind: 'not-a-figure'; readonly text: string }
-  | { readonly kind: 'unknown-unit'; readonly unit: string }
-  | { readonly kind: 'wrong-unit'; readonly unit: string; readonly wanted: string };
+  /** `accepted` are the units that it may be in. */
+  | { readonly kind: 'unknown-unit'; readonly unit: string; readonly accepted: readonly string[] }
+  | {
+      readonly kind: 'wrong-unit';
+      readonly unit: string;
+      readonly wanted: string;
+      readonly accepted: readonly string[];
+    };
 
 export interface FigureExpected {
   /** Unit of a figure typed without one. */
@@ -85,9 +92,19 @@ export function partReference(spelled: string): { readonly unit: string; readonl
   return { unit: text, reference: null };
 }
 
+const unitBefore = /^([^\d+\-.,]{1,16}?)\s*([+-]?[\d.,].*)$/;
+
+/** A unit that stands before its figure ("kPa 38"), put behind it; any other text as it is. */
+function unitBehind(text: string): string {
+  const [, unit, figure] = unitBefore.exec(text) ?? [];
+  return unit !== undefined && findUnit(partReference(unit).unit) && /^[+-]?[\d., '’]+$/.test(figure)
+    ? `${figure} ${unit}`
+    : text;
+}
+
 /**
  * Reads what a hand types for one figure: "14 inHg", "0.7bar", "1 450 psi", "-0.7 bar" (a vacuum as negative gauge), "38 kPa
- * abs", "5 bara", a decimal comma. A figure without a unit is in the expected one. A comma before exactly three figures is taken for
+ * abs", "5 bara", a decimal comma, "kPa 38", and times as "1:30" or "2 min 30 s". A figure without a unit is in the expected one. A comma before exactly three figures is taken for
  * thousands, and asked about.
  */
 export function readFigure(text: string, expected: FigureExpected): ReadFigure {
@@ -95,14 +112,20 @@ export function readFigure(text: string, expected: FigureExpected): ReadFigure {
   if (trimmed === '') return { kind: 'empty' };
   const notAFigure = { kind: 'not-a-figure', text: trimmed.slice(0, longest) } as const;
   if (trimmed.length > longest) return notAFigure;
-  const sign = trimmed.startsWith('-') ? -1 : 1;
-  const taken = takeFigure(trimmed.replace(/^[+-]\s*/, ''));
+  if (expected.unit.dimension === 'time') {
+    const seconds = readDuration(trimmed, expected.unit.factor >= 3600);
+    if (seconds !== null) return { kind: 'figure', value: seconds, inferred: null, either: null };
+  }
+  const written = unitBehind(trimmed);
+  const sign = written.startsWith('-') ? -1 : 1;
+  const taken = takeFigure(written.replace(/^[+-]\s*/, ''));
   if (!taken || /^(?:e[+-]?\d|x[\da-f])/i.test(taken.rest)) return notAFigure;
   const { unit: spelled, reference } = partReference(taken.rest);
   const unit = spelled === '' ? expected.unit : findUnit(spelled);
-  if (!unit) return { kind: 'unknown-unit', unit: spelled };
+  const accepted = symbolsOf(expected.unit.dimension);
+  if (!unit) return { kind: 'unknown-unit', unit: spelled, accepted };
   if (unit.dimension !== expected.unit.dimension)
-    return { kind: 'wrong-unit', unit: spelled, wanted: expected.unit.symbol };
+    return { kind: 'wrong-unit', unit: spelled, wanted: expected.unit.symbol, accepted };
   const value = toSi(sign * Number(taken.digits), unit);
   const signs = sign < 0 ? '-' : '';
   const [whole, decimals] = [taken.digits.slice(0, -3), taken.digits.slice(-3)];

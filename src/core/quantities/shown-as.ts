@@ -18,6 +18,7 @@ const channelsShownAs: Partial<Record<Dimension, ShownAs>> = {
   speed: 'speed',
   'angle-rate': 'angle-rate',
   percent: 'percent',
+  temperature: 'temperature',
 };
 
 /** How a characteristic or channel is shown. */
@@ -64,4 +65,5 @@ export const openUnits: Readonly<Record<ShownAs, string>> = {
   'angle-rate': '°/s',
   deceleration: 'm/s²',
   distance: 'm',
+  temperature: '°C',
 };

@@ -32,4 +32,5 @@ export type ShownAs =
   | 'speed'
   | 'angle-rate'
   | 'deceleration'
-  | 'distance';
+  | 'distance'
+  | 'temperature';

@@ -49,6 +49,8 @@ export type AnalysisProblem =
   | { readonly code: 'read-as-absolute'; readonly channel: string }
   | { readonly code: 'reference-assumed'; readonly channel: string; readonly as: string }
   | { readonly code: 'repeats-differ'; readonly characteristic: CharacteristicId; readonly by: number }
+  /** Some repeats found a figure, others ended in what is no figure (all gone, no boost). */
+  | { readonly code: 'repeats-end-differently'; readonly characteristic: CharacteristicId }
   | { readonly code: 'no-modulating-line'; readonly ratio: number }
   | { readonly code: 'gap-in-hold'; readonly channel: string; readonly seconds: number }
   | { readonly code: 'gap-in-pull'; readonly channel: string; readonly seconds: number }
@@ -122,6 +124,8 @@ export type AnalysisProblem =
   | { readonly code: 'pump-never-stopped'; readonly vacuum: number }
   | { readonly code: 'rest-outlasts'; readonly seconds: number }
   | { readonly code: 'uneven-loss'; readonly off: number }
+  /** Much was lost, and nothing was read near the time that the limit speaks of, s. */
+  | { readonly code: 'read-far-from-limit'; readonly seconds: number; readonly stated: number }
   | { readonly code: 'not-between'; readonly after: number; readonly seconds: number }
   | { readonly code: 'all-gone'; readonly seconds: number }
   | { readonly code: 'engine-not-started' }
@@ -204,3 +208,20 @@ export type AnalysisProblem =
   | { readonly code: 'relief-not-reached'; readonly peak: number }
   | { readonly code: 'self-applied'; readonly pressure: number }
   | { readonly code: 'pressure-before-pull'; readonly pressure: number };
+
+/** What a run can end in without a figure that is a finding about the unit, and no want of the record. */
+const findings: readonly AnalysisProblem['code'][] = [
+  'all-gone',
+  'vacuum-collapsed',
+  'vacuum-gone',
+  'no-boost',
+  'no-modulating-line',
+  'does-not-follow',
+  'nothing-builds',
+  'pump-never-started',
+  'no-release',
+  'switch-always-closed',
+];
+
+/** Whether it says what the unit did, where others say what the record lacks. */
+export const isFinding = ({ code }: AnalysisProblem): boolean => findings.includes(code);

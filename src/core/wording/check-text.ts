@@ -15,7 +15,7 @@ export function limitSourceText(source: LimitSource): string {
 export function limitText(check: Check, units: DisplayUnits): string {
   const as = shownAs(check.characteristic);
   const { low, high } = check.limit;
-  const unit = shownUnit(as, units);
+  const unit = shownUnit(as, units, high ?? low ?? 0);
   const symbol = unit.symbol === '1' ? '' : ` ${unit.symbol}`;
   if (low !== null && high !== null) return `${figure(low, unit)} to ${figure(high, unit)}${symbol}`;
   if (high !== null) return `at most ${withUnit(high, as, units)}`;

@@ -1,3 +1,4 @@
+import type { Characteristic } from '../procedure/step-analysis';
 import { fromSi, unitOf, type MeasurementUnit } from '../quantities/measurement-unit';
 import type { ShownAs } from '../quantities/shown-as';
 
@@ -17,6 +18,7 @@ export interface DisplayUnits {
   readonly forcePerPressure: string;
   readonly torque: string;
   readonly speed: string;
+  readonly temperature: string;
 }
 
 export const displayUnitSets: readonly DisplayUnits[] = [
@@ -34,6 +36,7 @@ export const displayUnitSets: readonly DisplayUnits[] = [
     forcePerPressure: 'N/kPa',
     torque: 'N·m',
     speed: 'km/h',
+    temperature: '°C',
   },
   {
     id: 'bar',
@@ -49,6 +52,7 @@ export const displayUnitSets: readonly DisplayUnits[] = [
     forcePerPressure: 'N/bar',
     torque: 'N·m',
     speed: 'km/h',
+    temperature: '°C',
   },
   {
     id: 'psi',
@@ -64,6 +68,7 @@ export const displayUnitSets: readonly DisplayUnits[] = [
     forcePerPressure: 'lbf/psi',
     torque: 'lbf·ft',
     speed: 'mph',
+    temperature: '°F',
   },
 ];
 
@@ -71,7 +76,16 @@ export function displayUnits(id: string): DisplayUnits {
   return displayUnitSets.find((set) => set.id === id) ?? displayUnitSets[0];
 }
 
-export function shownUnit(as: ShownAs, units: DisplayUnits): MeasurementUnit {
+/** From which size on (SI) a figure stands in a larger unit, so that two to four digits stand before its mark. */
+const largerUnit: Partial<Record<ShownAs, { readonly from: number; readonly unit: string }>> = {
+  flow: { from: 1e-2 / 60, unit: 'L/min' },
+  'small-current': { from: 10, unit: 'A' },
+};
+
+/** Unit in which a figure of `size` (SI) is shown; of a reading whose size changes leave it out, so that its unit stands still. */
+export function shownUnit(as: ShownAs, units: DisplayUnits, size = 0): MeasurementUnit {
+  const larger = largerUnit[as];
+  if (larger && Math.abs(size) >= larger.from) return unitOf(larger.unit);
   switch (as) {
     case 'gauge':
       return unitOf(units.pressure);
@@ -129,6 +143,8 @@ export function shownUnit(as: ShownAs, units: DisplayUnits): MeasurementUnit {
       return unitOf('m/s²');
     case 'distance':
       return unitOf('m');
+    case 'temperature':
+      return unitOf(units.temperature);
     case 'count':
       return unitOf('strokes');
     case 'tally':
@@ -177,6 +193,8 @@ const liveDecimals: Readonly<Record<string, number>> = {
   '°/s': 1,
   'm/s²': 2,
   m: 1,
+  '°C': 1,
+  '°F': 0,
 };
 
 /** A live reading, fixed decimals so that the figures stand still. */
@@ -217,9 +235,14 @@ export function figure(si: number, unit: MeasurementUnit, expandedSi: number | n
   return expanded === null ? shown : `${shown} ± ${rounded(expanded, decimals)}`;
 }
 
+/** Size of what was found of a characteristic, SI, by which its unit is chosen. */
+export function sizeOf(found: Characteristic): number {
+  return found.kind === 'measured' ? found.estimate.value : found.kind === 'beyond' ? found.bound.value : 0;
+}
+
 /** A pressure for an instruction or a limit: rounded, with unit. */
 export function withUnit(si: number, as: ShownAs, units: DisplayUnits): string {
-  const unit = shownUnit(as, units);
+  const unit = shownUnit(as, units, si);
   const symbol = unit.symbol === '1' ? '' : ` ${unit.symbol}`;
   return `${figure(si, unit)}${symbol}`;
 }

@@ -12,7 +12,7 @@ import type { Characteristic } from '../procedure/step-analysis';
 import { characteristicTitle } from '../quantities/characteristics';
 import { shownAs } from '../quantities/shown-as';
 import { limitText } from './check-text';
-import { figure, shownUnit, type DisplayUnits } from './display';
+import { figure, shownUnit, sizeOf, type DisplayUnits } from './display';
 import { inSentence } from './in-sentence';
 import { analysisProblemText } from './problem-text';
 
@@ -40,7 +40,7 @@ export function probabilityText(probability: number): string {
 
 /** "Leak through the vacuum valve: 380 ± 60 cm3/min". */
 export function extentText({ title, as, value, expanded }: FaultExtent, units: DisplayUnits): string {
-  const unit = shownUnit(as, units);
+  const unit = shownUnit(as, units, value);
   const symbol = unit.symbol === '1' ? '' : ` ${unit.symbol}`;
   return `${title}: about ${figure(value, unit, expanded)}${symbol}`;
 }
@@ -117,7 +117,7 @@ function stepSaid({ checks, characteristics }: StepEvaluation, units: DisplayUni
 }
 
 function characteristicSaid(found: Characteristic, units: DisplayUnits): string {
-  const unit = shownUnit(shownAs(found.id), units);
+  const unit = shownUnit(shownAs(found.id), units, sizeOf(found));
   const symbol = unit.symbol === '1' ? '' : ` ${unit.symbol}`;
   switch (found.kind) {
     case 'measured':

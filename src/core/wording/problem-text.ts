@@ -134,6 +134,8 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       const as = shownAs(problem.characteristic);
       return `The repeats of ${characteristicTitle(problem.characteristic).toLowerCase()} differ by ${withUnit(problem.by, as, units)}, more than their uncertainty allows: something changed between them. Strike out the one that went wrong, with the reason.`;
     }
+    case 'repeats-end-differently':
+      return `Some runs gave a figure for ${characteristicTitle(problem.characteristic).toLowerCase()}, others ended without one: it was not the same each time. Find out why, and strike out the one that went wrong, with the reason.`;
     case 'no-modulating-line':
       return `Output rose to ${problem.ratio.toFixed(2)} times the input, but on no straight line that could be told: pull more slowly and evenly, and log faster.`;
     case 'gap-in-hold':
@@ -245,7 +247,9 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
     case 'rest-outlasts':
       return `It rested longer than was watched: at least ${waitText(problem.seconds)}.`;
     case 'uneven-loss':
-      return `The reading between lies ${withUnit(problem.off, 'vacuum-difference', units)} off the line between the ends: read it again, or the leak came and went.`;
+      return `The reading between lies ${withUnit(problem.off, 'vacuum-difference', units)} off what any even leak would have left between the ends: read it again, or the leak came and went.`;
+    case 'read-far-from-limit':
+      return `Much was lost, and the limit speaks of ${waitText(problem.stated)} where the nearest reading is at ${waitText(problem.seconds)}: by then a fast leak looks like a slow one. Read it again at ${waitText(problem.stated)}.`;
     case 'not-between':
       return `The reading after ${waitText(problem.after)} does not lie between the ends of a hold of ${waitText(problem.seconds)}: it was left out.`;
     case 'all-gone':

@@ -6,7 +6,21 @@ const longestTravel = 0.12;
 const highestPressure = 8e6;
 
 /** Full scales of channels that have no band now, SI. */
-const smallestScale = { current: 40, voltage: 15, angle: 20, 'pump-flow': 5e-6 / 60, force: 500 } as const;
+const smallestScale = {
+  current: 40,
+  voltage: 15,
+  angle: 20,
+  'pump-flow': 5e-6 / 60,
+  force: 500,
+  torque: 500,
+  speed: 30,
+  rotation: 60,
+  'angle-rate': 360,
+  percent: 1,
+  'small-current': 0.5,
+} as const;
+/** No bench is hotter than this, K. */
+const hottest = 373.15;
 
 /** Full scale of a reading's bar, SI: round, above everything it has to show. */
 export function barEnd(
@@ -27,8 +41,16 @@ export function barEnd(
     case 'angle':
     case 'pump-flow':
     case 'force':
+    case 'torque':
+    case 'speed':
+    case 'rotation':
+    case 'angle-rate':
+    case 'percent':
+    case 'small-current':
       // What the lever cannot say: a third beyond where it should be at most.
       return driven ?? Math.max(band * 1.3, smallestScale[as]);
+    case 'temperature':
+      return hottest;
     case 'length':
       return Math.max(longestTravel, band * 1.15);
     default:

@@ -56,6 +56,7 @@ const openedLog: Extract<LogAnswer, { kind: 'opened' }> = {
   standIn: false,
   rows: 70_000,
   repeatedHeaders: 0,
+  noticed: [],
   said: null,
   guesses: [
     { mapped: guessed[0], inferred: ['unit-assumed'] },
@@ -71,6 +72,7 @@ const judged = (over: Partial<Extract<LogAnswer, { kind: 'judged' }>> = {}): Log
   leftOut: [],
   repeatedTimes: 0,
   questioned: [],
+  called: [],
   ...over,
 });
 

@@ -13,6 +13,9 @@ import styles from './bench.module.css';
 const inferenceWords: Readonly<Record<Inference, string>> = {
   'channel-from-words': 'guessed from its words',
   'unit-assumed': 'unit assumed',
+  'unit-open': 'no unit said: check which',
+  'unit-misfits': 'its figures fit the unit badly: check it',
+  'time-unit-open': 'whole numbers without a unit: check which',
   'unit-unknown': 'its unit is not known: say which it is',
   'scale-questioned': 'more than anything here has: is the unit right?',
   clock: 'a clock, read as seconds',

@@ -32,6 +32,7 @@ import { Lever } from './lever';
 import { measuredActions } from './measured-actions';
 import { PrimaryButton } from './primary-button';
 import { Reading } from './reading';
+import { inReadingOrder } from './reading-order';
 import { RigTime } from './rig-time';
 import { barEnd } from './bar-end';
 import { ShutNotice, useShut } from './shut-notice';
@@ -52,38 +53,6 @@ interface Props {
   readonly date: string;
   readonly air: string;
 }
-
-/** Largest first: what the step turns on, then what drives it, then what feeds it. */
-const readingOrder = [
-  'accumulator_pressure',
-  'accumulator_pressure_2',
-  'front_pressure',
-  'rear_pressure',
-  'output_pressure',
-  'pump_pressure',
-  'boost_pressure',
-  'return_pressure',
-  'pedal_travel',
-  'ride_height',
-  'pedal_angle',
-  'input_pressure',
-  'rod_force',
-  'pedal_force',
-  'control_vacuum',
-  'reservoir_vacuum',
-  'supply_vacuum',
-  'motor_current',
-  'supply_voltage',
-  'flow',
-  'stop_switch',
-  'pump_on',
-  'pump_on_2',
-  'lamp_red',
-  'lamp_amber',
-  'parking_pressure',
-  'parking_brake',
-  'engine_on',
-];
 
 /** Time that nobody sampled: the trace has a gap there. */
 const lostText = (lost: RunStatus['lost'] | undefined): string =>
@@ -367,8 +336,8 @@ export function MeasuredBench({ view, step: stepId, site, date, air }: Props) {
   function readingPanels(): ReactNode {
     // A step that two plans share reads both their levers; only the plan's own is there.
     const levers = kind.plans.flatMap((plan) => plan.lever?.channel ?? []);
-    const wanted = readingOrder
-      .filter((channel) => step.feeds.log.needs.includes(channel) || step.feeds.log.uses.includes(channel))
+    const { needs, uses } = step.feeds.log;
+    const wanted = inReadingOrder(needs, uses)
       .filter((channel) => channel === driven?.channel || !levers.includes(channel))
       .slice(0, 4);
     return wanted.map((channel) => {

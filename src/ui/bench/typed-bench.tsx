@@ -306,14 +306,17 @@ function asked({ read }: TypedRow): boolean {
   return read.kind === 'figure' && read.either !== null;
 }
 
+const orList = (all: readonly string[]): string =>
+  all.length < 2 ? all.join() : `${all.slice(0, -1).join(', ')} or ${all.at(-1)}`;
+
 function problemText({ read }: TypedRow): string {
   switch (read.kind) {
     case 'not-a-figure':
       return `“${read.text}” is not a figure`;
     case 'unknown-unit':
-      return `the unit “${read.unit}” is not known`;
+      return `the unit “${read.unit}” is not known; it may be ${orList(read.accepted)}`;
     case 'wrong-unit':
-      return `“${read.unit}” does not measure this: ${read.wanted}`;
+      return `“${read.unit}” does not measure this; it may be ${orList(read.accepted)}`;
     case 'empty':
     case 'figure':
       return '';

@@ -137,8 +137,8 @@ export function useLogWorker(setting: OpenRequest, feed: LogFeed) {
         fingerprint: opened.fingerprint,
         standIn: opened.standIn,
         mapping,
-        // Nothing is sent before each of them has been answered.
-        confirmed: state.judged.questioned.map(({ channel }) => channel),
+        // Nothing is sent before each question has been answered, by a person or by the name that the file gives.
+        confirmed: [...state.judged.questioned.map(({ channel }) => channel), ...state.judged.called],
       });
       try {
         let coming: Promise<Part> | null = partOf(made, 0);

@@ -78,7 +78,8 @@ export const offDrop: Measured = {
     {
       characteristic: 'pedal-sink',
       low: workshopLimits.pedalSink,
-      high: null,
+      // A pedal that goes to the floor shows air, a lost circuit or cups that let by, and no assist.
+      high: workshopLimits.pedalSinkMost,
       expected: null,
       standard: 0,
       source: { kind: 'workshop', key: 'pedalSink' },

@@ -260,6 +260,21 @@ describe('feed and ground under load', () => {
     expect(open.notes).toContainEqual({ code: 'feed-open', voltage: expect.any(Number) });
   });
 
+  it('a feed that gives way in the middle of a push is judged by what it left, and one that is switched off at rest is not', () => {
+    const sound = pushLog({ feed: 0.003, ground: 0.002 });
+    const from = (seconds: number) => {
+      const off = (column: Float64Array) => column.map((each, i) => (sound.time[i] < seconds ? each : 0.02));
+      const { motor_current, supply_voltage } = sound.columns;
+      return makeTrace(sound.time, {
+        ...sound.columns,
+        motor_current: off(motor_current),
+        supply_voltage: off(supply_voltage),
+      });
+    };
+    expect(valueOf(analyseDrops(from(5.2), context), 'supply-drop')).toBeGreaterThan(12);
+    expect(valueOf(analyseDrops(from(8.2), context), 'supply-drop')).toBeCloseTo(0.12, 1);
+  });
+
   it('without the ground’s own voltage the ground counts with the feed, and that is said', () => {
     const both = analyseDrops(pushLog({ feed: 0.006, ground: 0.004, withGround: false }), context);
     expect(valueOf(both, 'supply-drop')).toBeCloseTo(0.4, 1);

@@ -138,5 +138,4 @@ export const inlinePrevalence: Prevalences = {
   'check-valve-blocked': 'seldom',
   'rod-gap-too-large': 'seldom',
   'rod-gap-too-small': 'seldom',
-  'combination-valve-shuttled': 'seldom',
 };

@@ -36,6 +36,8 @@ interface Loaded {
   readonly supply: number;
   /** Null where nobody recorded it: then the drop of the ground is in that of the feed. */
   readonly ground: number | null;
+  /** Battery and supply (V) over the half second after the feed gave way under load; null where it held. */
+  readonly gaveWay: { readonly battery: number; readonly supply: number } | null;
   /** Standard deviation of a mean over the window, V, by channel. */
   readonly noise: Readonly<Record<string, number>>;
 }
@@ -47,7 +49,25 @@ function meanNoise(samples: Samples): number {
   return scatterOf(samples) / sqrt(inWindow);
 }
 
-function findLoaded(trace: Trace): Loaded | NoEvidence {
+/** Battery and supply over the first half second in which a feed that was loaded stands open; null where none does. */
+function gaveWay(current: Samples, battery: Samples, supply: Samples, ratedCurrent: number): Loaded['gaveWay'] {
+  const [ofCurrent, ofBattery, ofSupply] = [current, battery, supply].map(integrated);
+  const { time, value } = supply;
+  const end = time[time.length - 1] - windowSeconds;
+  const highest = battery.value.reduce((most, each) => max(most, each), 0);
+  for (let i = 1; i < time.length && time[i] <= end; i++) {
+    if (value[i] >= openShare * highest) continue;
+    const at = time[i];
+    const whole = ofBattery.mean(at, at + windowSeconds);
+    if (!(value[i] < openShare * whole && value[i - 1] >= openShare * whole)) continue;
+    const left = ofSupply.mean(at, at + windowSeconds);
+    const loaded = ofCurrent.mean(at - windowSeconds, at) >= leastCurrent * ratedCurrent;
+    if (whole >= 1 && loaded && left < openShare * whole) return { battery: whole, supply: left };
+  }
+  return null;
+}
+
+function findLoaded(trace: Trace, context: Context): Loaded | NoEvidence {
   const of = (channel: string) => {
     const column = columnOf(trace, channel);
     return column && ownSamples(trace, column);
@@ -70,6 +90,7 @@ function findLoaded(trace: Trace): Loaded | NoEvidence {
     battery: mean(battery!),
     supply: mean(supply!),
     ground: ground && ground.time.length > 2 ? mean(ground) : null,
+    gaveWay: gaveWay(current!, battery!, supply!, context.unit.ratedCurrent),
     noise: {
       battery_voltage: meanNoise(battery!),
       supply_voltage: meanNoise(supply!),
@@ -115,13 +136,15 @@ function dropOf(
 }
 
 function dropsOf(shown: Evidence<Loaded>, context: Context) {
-  const { current, battery, supply, ground, noise } = shown;
+  const { current, ground, noise } = shown;
+  // A feed that gives way under load is judged by what it left then, however good it was before.
+  const { battery, supply } = shown.gaveWay ?? shown;
   const { supplyDropMax, groundDropMax } = context.unit;
   const read = (channel: string, value: number) => {
     const instrument = context.instruments.get(channel);
     return [random('noise', noise[channel]), ...(instrument ? readingComponents(instrument, value, context.date) : [])];
   };
-  const feed = battery - supply - (ground ?? 0);
+  const feed = battery - supply - (shown.gaveWay ? 0 : (ground ?? 0));
   const open = supply < openShare * battery;
   const groundParts = ground === null ? [] : read('ground_voltage', ground);
   const feedParts = [...read('battery_voltage', battery), ...read('supply_voltage', supply), ...groundParts];
@@ -154,7 +177,7 @@ function dropsOf(shown: Evidence<Loaded>, context: Context) {
 export function analyseDrops(trace: Trace, context: Context): Answered {
   const question: Question<Context, Loaded, Loaded> = {
     characteristics: ids,
-    happened: findLoaded,
+    happened: (read) => findLoaded(read, context),
     shows: loadedEvidence,
     comesTo: dropsOf,
   };

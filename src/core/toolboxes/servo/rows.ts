@@ -32,6 +32,8 @@ declare module '../../procedure/workshop-limits' {
     readonly slopeTolerance: number;
     /** The pedal sinks at least this far when assist comes, m. */
     readonly pedalSink: number;
+    /** It sinks no further than this: beyond, it is on its way to the floor, m. */
+    readonly pedalSinkMost: number;
     /** Strokes after which a reserve counts as used up, where strokes are counted. */
     readonly exhaustStrokes: number;
     /** Soak before the first stroke is tried, s. */
@@ -120,6 +122,7 @@ export const servoRows = {
     jumpInTolerance: 0.5,
     slopeTolerance: 0.15,
     pedalSink: 0.005,
+    pedalSinkMost: 0.07,
     exhaustStrokes: 8,
     soakSeconds: 300,
   },

@@ -69,7 +69,7 @@ export function fittedChange(samples: Samples, seconds: number, largest: number)
     return {
       value: -change.value,
       soFar: -fit.changeAfter(covered).value,
-      standard: sqrt(change.variance) * widening(points, fit),
+      standard: sqrt(change.variance) * widening(points, fit, divisionOf(samples)),
       start: fit.start,
       settled: null,
     };
@@ -116,8 +116,11 @@ function betweenEnds({ value }: Samples, covered: number, seconds: number): Held
   };
 }
 
-/** Widening of a fit's standard uncertainty for residuals that hang together (Bartlett 1946), as for straight lines. */
-function widening({ time, value }: Samples, fit: ReturnType<typeof fitDecay>): number {
+/**
+ * Widening of a fit's standard uncertainty for residuals that hang together (Bartlett 1946), as for straight lines. What of them a needle's
+ * step or a logger's division leaves hangs together too, and is none of it: rounding is a part of its own, once a reading.
+ */
+function widening({ time, value }: Samples, fit: ReturnType<typeof fitDecay>, division: number): number {
   let [squares, lagged, before] = [0, 0, 0];
   for (let i = 0; i < time.length; i++) {
     const residual = value[i] - fit.start - fit.changeAfter(time[i] - time[0]).value;
@@ -125,7 +128,9 @@ function widening({ time, value }: Samples, fit: ReturnType<typeof fitDecay>): n
     lagged += i > 0 ? residual * before : 0;
     before = residual;
   }
-  const r = squares > 0 ? min(0.98, max(0, lagged / squares)) : 0;
+  const rounding = (time.length * division ** 2) / 12;
+  const beyond = squares > 0 ? max(0, 1 - rounding / squares) : 0;
+  const r = squares > 0 ? beyond * min(0.98, max(0, lagged / squares)) : 0;
   return sqrt((1 + r) / (1 - r));
 }
 

@@ -7,12 +7,18 @@ import {
   random,
   scaleComponents,
   stabilityComponent,
+  systematic,
 } from '../../instruments/uncertainty';
+import { leftBy, proportional, throughHole } from '../../physics/leak-laws';
 import { absent, measured, nothingMeasured } from '../../procedure/analysis-result';
 import type { Characteristic, StepAnalysis } from '../../procedure/step-analysis';
 import type { StepContext } from '../../procedure/step-context';
 import type { TypedEntry, TypedField, TypedValues } from '../../procedure/typed-entry';
+import { farFromLimit } from './far-from-limit';
 import type { PressureHoldOptions } from './pressure-hold-analysis';
+
+/** A gauge at its zero may hide this much, Pa. */
+const noneLeft = 10e3;
 
 /** A locked-in pressure as it is read off a dial. */
 export interface PressureHoldEntrySetup<Unit> {
@@ -97,6 +103,7 @@ function analyse(values: TypedValues, context: StepContext<unknown>, options: Pr
     characteristics: options.withInputCreep ? [decay, creep] : [decay],
     events: [],
     notes: [],
+    doubts: farFromLimit(start, { seconds, end }, options.seconds),
     held: start,
   };
 }
@@ -109,27 +116,40 @@ interface Read {
   readonly stated: number;
 }
 
-/** Rate `(to − from)/seconds` (Pa/s) with the dial, the watch, and what a short watch does not say of the full time. */
+/**
+ * Rate (Pa/s) over the stated time, by what every law that a leak follows would have left then, with the dial, the watch, and what a
+ * short watch does not say of the full time.
+ */
 function rateOf(
   id: 'output-decay-rate' | 'input-decay-rate' | 'input-creep',
   { channel, from, to, seconds, stated }: Read,
   context: StepContext<unknown>,
 ): Characteristic {
   const change = to - from;
+  const over = Math.min(seconds, stated);
+  const laws = [proportional, throughHole].map(
+    (law) => to - leftBy(law, { from: to, to: Math.max(from, noneLeft), span: seconds }, over),
+  );
+  const [low, high] =
+    change > 0 ? [Math.min(...laws), Math.max(...laws)] : [change, change].map((all) => (all * over) / seconds);
+  const gone = (low + high) / 2;
+  const share = change === 0 ? over / seconds : Math.abs(gone / change);
   const instrument = context.instruments.get(channel);
+  const gauge = instrument
+    ? [
+        differenceResolution(instrument),
+        ...differenceComponents(instrument, from, to, context.date),
+        stabilityComponent(instrument, to, seconds, context.date),
+      ]
+    : [];
   const components = [
-    random('timing', (Math.abs(change) * watchStandard) / seconds),
-    random('fit', (Math.abs(change) * Math.max(0, 1 - seconds / stated)) / Math.sqrt(3)),
-    ...(instrument
-      ? [
-          differenceResolution(instrument),
-          ...differenceComponents(instrument, from, to, context.date),
-          stabilityComponent(instrument, to, seconds, context.date),
-        ]
-      : []),
+    random('timing', (Math.abs(gone) * watchStandard) / seconds),
+    random('fit', (Math.abs(gone) * Math.max(0, 1 - seconds / stated)) / Math.sqrt(3)),
+    systematic('model', (high - low) / 2 / Math.sqrt(3)),
+    ...scaleComponents(gauge, share),
   ];
   // What is locked in can fall, never rise by itself; an input may be pushed up by what comes back.
-  if (id !== 'input-creep' && change < -expandedUncertainty({ value: change, components }))
+  if (id !== 'input-creep' && gone < -expandedUncertainty({ value: gone, components }))
     return absent(id, { code: 'gains', channel, gain: -change });
-  return measured(id, change / seconds, scaleComponents(components, 1 / seconds));
+  return measured(id, gone / over, scaleComponents(components, 1 / over));
 }

@@ -173,7 +173,7 @@ export const unassistedCurve: Measured = {
 export const release: Measured = {
   id: 'release',
   kind: 'measured',
-  title: 'Release',
+  title: 'Letting go',
   why: 'Let go at once: the pressure must fall to nothing and stay there, or the brakes drag.',
   minutes: 1,
   cautions: ['fluid-jet'],
