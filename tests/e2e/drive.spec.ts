@@ -1,7 +1,8 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './test';
 import { dice } from '../support/second-writer/logger';
 import { drawTool, driveThrough, noTrouble, writeDrive } from '../support/second-writer/drives';
 import { shuttle } from '../support/driven-vehicle';

@@ -1,5 +1,6 @@
 import { sweepBut } from './sweep';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './test';
 import { families } from '../../src/core/families';
 import { kindOf } from '../../src/core/contract/family';
 import type { SheetField } from '../../src/core/contract/sheet-field';

@@ -2,7 +2,8 @@ import { sweep } from './sweep';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './test';
 import { expectAccessible } from './axe';
 import { press, readCautions, tabTo } from './keyboard';
 

@@ -1,4 +1,5 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './test';
 import { expectAccessible } from './axe';
 
 test('wrong input says what is wrong beside its field, and nothing typed is lost', async ({ page }) => {

@@ -1,4 +1,5 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './test';
 import { expectAccessible } from './axe';
 import { sweepBut } from './sweep';
 import { lookIsGood, measureByKeys, press, tabTo } from './keyboard';

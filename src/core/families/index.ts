@@ -9,19 +9,22 @@ import { pedalValve } from './pedal-valve';
 import { storedPressure } from './stored-pressure';
 import { vacuumSupply } from './vacuum-supply';
 import { vacuumRemote } from './vacuum-remote';
-import { register } from './registry';
+import { findFamily, register } from './registry';
 
 export * from './registry';
 
-// The families, in the registry's order. A browser, which wants one at a time, has them from `at-hand`.
-register(vacuumRemote);
-register(vacuumInline);
-register(vacuumSupply);
-register(hydraulicBoost);
-register(motorPumpBoost);
-register(motorBoost);
-register(brakeByWire);
-register(blendedBraking);
-register(storedPressure);
-register(pedalValve);
-register(foundation);
+// The families, in the registry's order. A browser, which wants one at a time, has them by the gates of its screens.
+for (const family of [
+  vacuumRemote,
+  vacuumInline,
+  vacuumSupply,
+  hydraulicBoost,
+  motorPumpBoost,
+  motorBoost,
+  brakeByWire,
+  blendedBraking,
+  storedPressure,
+  pedalValve,
+  foundation,
+])
+  if (!findFamily(family.id)) register(family);

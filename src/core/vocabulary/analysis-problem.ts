@@ -146,6 +146,14 @@ export type AnalysisProblem =
   | { readonly code: 'current-too-small'; readonly current: number; readonly needed: number }
   | { readonly code: 'feed-open'; readonly voltage: number }
   | { readonly code: 'ground-in-feed' }
+  /** A drop as it was read (V) at the current that flowed, A; what is judged is what it comes to at the rated one. */
+  | {
+      readonly code: 'drop-as-read';
+      readonly part: 'feed' | 'ground';
+      readonly drop: number;
+      readonly current: number;
+      readonly rated: number;
+    }
   | { readonly code: 'resistance-of'; readonly part: 'feed' | 'ground'; readonly ohm: number }
   | { readonly code: 'weak-supply'; readonly voltage: number; readonly rated: number }
   | { readonly code: 'drop-negative'; readonly part: 'feed' | 'ground'; readonly by: number }

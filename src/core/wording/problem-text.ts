@@ -284,6 +284,8 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `Only ${withUnit(problem.voltage, 'voltage', units)} arrive at the unit: its feed is open.`;
     case 'ground-in-feed':
       return 'Nobody recorded the ground terminal: what its wire loses is counted with the feed.';
+    case 'drop-as-read':
+      return `The ${problem.part} lost ${withUnit(problem.drop, 'voltage', units)} at ${withUnit(problem.current, 'current', units)}, as read; what is judged is what that comes to at the rated ${withUnit(problem.rated, 'current', units)}.`;
     case 'resistance-of':
       return `${problem.part === 'feed' ? 'Feed' : 'Ground'}: ${(problem.ohm * 1e3).toFixed(1)} mΩ by this drop and current.`;
     case 'weak-supply':

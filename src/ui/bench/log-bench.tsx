@@ -251,7 +251,7 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
       case 'unusable':
         return <ProblemList texts={state.problems.map(readProblemText)} />;
       case 'mapped':
-        return <MappedLog log={log} mapped={state} step={step} questions={questions} picture={picture} />;
+        return <MappedLog log={log} mapped={state} step={step} kind={kind} questions={questions} picture={picture} />;
     }
   }
 }

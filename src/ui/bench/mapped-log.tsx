@@ -2,7 +2,9 @@
 import Button from '@mui/material/Button';
 import List from '@mui/material/List';
 import ListItem from '@mui/material/ListItem';
+import { useMemo } from 'react';
 import { timelineEvents } from '@/charts/timeline';
+import type { AnyKind } from '@/core/contract/kind';
 import type { MeasuredStep } from '@/core/procedure/step-definition';
 import { channelTitle } from '@/core/quantities/channels';
 import { placeTitle } from '@/core/quantities/places';
@@ -15,6 +17,7 @@ import { useShop } from '@/ui/shell/shop-context';
 import { eventsOf } from './kept-log';
 import { questionWords } from './log-words';
 import { MappingTable } from './mapping-table';
+import { offeredChannels } from './offered-channels';
 import { ProblemList } from './problem-list';
 import type { useLogPicture } from './use-log-picture';
 import type { useLogQuestions } from './use-log-questions';
@@ -25,14 +28,16 @@ interface Props {
   readonly log: ReturnType<typeof useLogWorker>;
   readonly mapped: Extract<LogState, { kind: 'mapped' }>;
   readonly step: MeasuredStep<unknown>;
+  readonly kind: AnyKind;
   readonly questions: ReturnType<typeof useLogQuestions>;
   readonly picture: ReturnType<typeof useLogPicture>;
 }
 
 /** A log that was read: what its columns are taken for, what cannot be used of it, and how it looks. */
-export function MappedLog({ log, mapped, step, questions, picture }: Props) {
+export function MappedLog({ log, mapped, step, kind, questions, picture }: Props) {
   const { units } = useShop();
   const { named } = step.feeds.log;
+  const offered = useMemo(() => offeredChannels(kind, step), [kind, step]);
   return (
     <div className={styles.mapped}>
       {mapped.remembered && <p className={styles.note}>Understood as the last log with these headers.</p>}
@@ -65,6 +70,7 @@ export function MappedLog({ log, mapped, step, questions, picture }: Props) {
         headers={mapped.opened.headers}
         mapping={mapped.mapping}
         guesses={mapped.remembered ? null : mapped.opened.guesses}
+        offered={offered}
         onChange={log.judge}
       />
       {mapped.problemCount > 0 && (

@@ -5,9 +5,10 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import type { MappedColumn } from '@/core/formats/column-mapping';
 import { unitOfHeader, type GuessedColumn, type Inference } from '@/core/formats/guess-mapping';
-import { channels, findChannel, channelTitle } from '@/core/quantities/channels';
+import { findChannel, channelTitle } from '@/core/quantities/channels';
 import { measurementUnits, unitOf } from '@/core/quantities/measurement-unit';
 import { Choice } from '@/ui/parts/choice';
+import type { OfferedChannels } from './offered-channels';
 import styles from './bench.module.css';
 
 const inferenceWords: Readonly<Record<Inference, string>> = {
@@ -32,11 +33,12 @@ interface TableProps {
   readonly mapping: readonly MappedColumn[];
   /** How each column was guessed; null where the mapping was remembered. */
   readonly guesses: readonly GuessedColumn[] | null;
+  readonly offered: readonly OfferedChannels[];
   readonly onChange: (mapping: readonly MappedColumn[]) => void;
 }
 
 /** What every column of a log is, for the technician to correct. */
-export function MappingTable({ headers, mapping, guesses, onChange }: TableProps) {
+export function MappingTable({ headers, mapping, guesses, offered, onChange }: TableProps) {
   return (
     <Table className={styles.mapping}>
       <TableHead>
@@ -53,6 +55,7 @@ export function MappingTable({ headers, mapping, guesses, onChange }: TableProps
             key={`${header}${at}`}
             header={header}
             column={mapping[at]}
+            offered={offered}
             said={(guesses?.[at].inferred ?? []).map((each) => inferenceWords[each])}
             onChange={(to) => onChange(mapping.map((each, other) => (other === at ? to : each)))}
           />
@@ -65,12 +68,13 @@ export function MappingTable({ headers, mapping, guesses, onChange }: TableProps
 interface RowProps {
   readonly header: string;
   readonly column: MappedColumn;
+  readonly offered: readonly OfferedChannels[];
   readonly said: readonly string[];
   readonly onChange: (to: MappedColumn) => void;
 }
 
 /** One column of the file: what it is, in which unit, which way round. */
-function MappingRow({ header, column, said, onChange }: RowProps) {
+function MappingRow({ header, column, offered, said, onChange }: RowProps) {
   const is = column.use === 'channel' ? column.channel : column.use;
   const channel = column.use === 'channel' ? findChannel(column.channel) : undefined;
   const dimension = column.use === 'time' ? 'time' : channel && unitOf(channel.fileUnit).dimension;
@@ -95,10 +99,14 @@ function MappingRow({ header, column, said, onChange }: RowProps) {
           <option value="own">kept as it is</option>
           <option value="skip">left out</option>
           <option value="time">Time</option>
-          {channels.map((each) => (
-            <option key={each.id} value={each.id}>
-              {channelTitle(each.id)}
-            </option>
+          {offered.map(({ title, ids }) => (
+            <optgroup key={title} label={title}>
+              {ids.map((id) => (
+                <option key={id} value={id}>
+                  {channelTitle(id)}
+                </option>
+              ))}
+            </optgroup>
           ))}
         </Choice>
       </TableCell>

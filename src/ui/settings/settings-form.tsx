@@ -22,7 +22,7 @@ import { useDraft, dropDraft } from '@/ui/book-in/use-draft';
 import { PageHead } from '@/ui/shell/frame';
 import { ShellControls } from '@/ui/shell/key-map';
 import { Refused, send } from '@/ui/shell/request';
-import { typedNumber } from '@/ui/shell/typed-number';
+import { typedIn } from '@/ui/shell/typed-number';
 import styles from '@/ui/book-in/book-in.module.css';
 
 interface Fields {
@@ -91,7 +91,7 @@ export function SettingsForm({ settings, zone, broken }: Props) {
   const { units } = useShop();
   const barometer = barometerOf(values.barometerKpa);
   const ambient = ambientFrom({
-    altitude: typedNumber(values.altitudeM),
+    altitude: typedIn('m', values.altitudeM),
     barometer: barometer === undefined ? undefined : barometer * 1e3,
   });
 
@@ -106,12 +106,12 @@ export function SettingsForm({ settings, zone, broken }: Props) {
           policy: fields.policy,
           barometerConfirmed: confirmed === fields.barometerKpa,
           site: {
-            altitudeM: typedNumber(fields.altitudeM),
+            altitudeM: typedIn('m', fields.altitudeM),
             barometerKpa: barometerOf(fields.barometerKpa),
-            airTemperatureC: typedNumber(fields.airTemperatureC),
-            shellTemperatureC: typedNumber(fields.shellTemperatureC),
+            airTemperatureC: typedIn('°C', fields.airTemperatureC),
+            shellTemperatureC: typedIn('°C', fields.shellTemperatureC),
             shellSettled: fields.shellSettled === 'yes',
-            benchVolumeCm3: typedNumber(fields.benchVolumeCm3),
+            benchVolumeCm3: typedIn('cm3', fields.benchVolumeCm3),
             timeZone: fields.timeZone,
             schools: { leastVacuum: fields.leastVacuum, exhaust: fields.exhaust },
           },

@@ -3,6 +3,7 @@ import CssBaseline from '@mui/material/CssBaseline';
 import { ThemeProvider } from '@mui/material/styles';
 import type { ComponentProps } from 'react';
 import { theme } from '@/ui/theme/theme';
+import { Answers } from './answers';
 import { KeyMap } from './key-map';
 import { ShopProvider } from './shop-context';
 
@@ -14,6 +15,7 @@ export function Providers({ children, ...shop }: ComponentProps<typeof ShopProvi
       <ShopProvider {...shop}>
         <KeyMap />
         {children}
+        <Answers />
       </ShopProvider>
     </ThemeProvider>
   );

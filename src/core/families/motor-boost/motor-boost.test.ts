@@ -236,6 +236,13 @@ describe('feed and ground under load', () => {
     const half = analyseDrops(pushLog({ feed: 0.008, ground: 0.003, most: 20 }), context);
     expect(valueOf(half, 'supply-drop')).toBeCloseTo(0.32, 1);
     expect(valueOf(half, 'ground-drop')).toBeCloseTo(0.12, 2);
+    expect(half.notes).toContainEqual({
+      code: 'drop-as-read',
+      part: 'ground',
+      drop: expect.closeTo(0.06, 2),
+      current: expect.closeTo(20.65, 1),
+      rated: 40,
+    });
     expect(half.notes).toContainEqual({ code: 'resistance-of', part: 'ground', ohm: expect.closeTo(0.003, 4) });
   });
 

@@ -148,6 +148,11 @@ function dropsOf(shown: Evidence<Loaded>, context: Context) {
   const open = supply < openShare * battery;
   const groundParts = ground === null ? [] : read('ground_voltage', ground);
   const feedParts = [...read('battery_voltage', battery), ...read('supply_voltage', supply), ...groundParts];
+  const { ratedCurrent } = context.unit;
+  const asRead = (part: 'feed' | 'ground', drop: number, limit: number): AnalysisProblem[] =>
+    drop <= limit && drop > 0 && current < ratedCurrent && current >= leastCurrent * ratedCurrent
+      ? [{ code: 'drop-as-read', part, drop, current, rated: ratedCurrent }]
+      : [];
   const resistance = (part: 'feed' | 'ground', drop: number): AnalysisProblem[] =>
     current > leastCurrent * context.unit.ratedCurrent && !open
       ? [{ code: 'resistance-of', part, ohm: drop / current }]
@@ -163,6 +168,8 @@ function dropsOf(shown: Evidence<Loaded>, context: Context) {
     notes: [
       ...(open ? [{ code: 'feed-open', voltage: supply } as const] : []),
       ...(ground === null ? [{ code: 'ground-in-feed' } as const] : []),
+      ...asRead('feed', feed, supplyDropMax),
+      ...(ground === null ? [] : asRead('ground', ground, groundDropMax)),
       ...resistance('feed', feed),
       ...(ground === null ? [] : resistance('ground', ground)),
     ],
