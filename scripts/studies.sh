@@ -14,8 +14,8 @@ log=$(mktemp)
 npx --no-install playwright test --grep @sweep > "$log" 2>&1 &
 sweeps=$!
 failed=0
-# A process killed after every sixteenth write; `npm run trust` does so after each.
-npm run -s trust -- 16 || failed=1
+# A process killed after every fortieth write; `npm run trust` does so after each.
+npm run -s trust -- 40 || failed=1
 nice -n 10 npx --no-install jest --selectProjects studies || failed=1
 wait "$sweeps" || failed=1
 cat "$log"
