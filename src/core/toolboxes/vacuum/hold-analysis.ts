@@ -24,10 +24,9 @@ const { exp, hypot, max, min, sqrt } = Math;
 const standardTemperature = quantity<Temperature>(293.15);
 /** A shell measured with rule and calliper is good to about this share of its volume. */
 const volumeShare = 0.05;
-/** Air just drawn is colder than its shell by about this, K. */
+/** Air just drawn is colder than its shell by about this, K, and takes on its temperature within about this, s. */
 const drawnColder = 2;
-/** No shell takes the warmth of its air more quickly, s; slower than its hold it is a leak to any eye. */
-const quickest = 1;
+const warmsWithin = 5;
 /** A transient of the air is no larger than this warming makes it, K. */
 const mostWarming = 10;
 
@@ -98,17 +97,9 @@ function flowOf(
   ]);
 }
 
-/** Share of a warming that falls into a hold of `seconds` which begins `after` s, by its own time constant: the most that any up to the hold's length makes. */
-function shareOfWarming(after: number, seconds: number): number {
-  let most = 0;
-  for (let tau = quickest; tau <= max(quickest, seconds); tau *= 1.25)
-    most = max(most, exp(-after / tau) * (1 - exp(-seconds / tau)));
-  return most;
-}
-
 /**
- * What the warming of air just drawn may have added, one sigma (Pa): by how long it had settled before the hold, whatever its time
- * constant, but never more than a transient of that kind can hide in this trace.
+ * What the warming of air just drawn may have added, one sigma (Pa): by how long it had settled before the hold, but
+ * never more than a transient of that kind can hide in this trace.
  */
 function heatStandard(
   samples: Samples,
@@ -122,5 +113,5 @@ function heatStandard(
   const points = thinned(samples);
   const fit = fitSettling(points.time, points.value);
   const hidden = fit ? hypot(fit.amplitude, fit.amplitudeStandard) : Infinity;
-  return min(warming * shareOfWarming(settledFor, held.to - held.from), hidden);
+  return min(warming * exp(-settledFor / warmsWithin), hidden);
 }
