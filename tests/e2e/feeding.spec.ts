@@ -1,5 +1,5 @@
 import { sweep } from './sweep';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect } from '@playwright/test';
@@ -90,6 +90,26 @@ test('damaged rows are named and left out only when asked, and the mapping is re
   await page.getByLabel('Log file').setInputFiles(foreignLog('again.csv', 4000));
   await expect(page.getByText('Understood as the last log with these headers.')).toBeVisible();
   await expect(page.getByLabel('What Room (°C) is')).toHaveValue('air_temperature');
+});
+
+test('a unit that a log leaves out is asked about before it is kept, once', async ({ page }) => {
+  const file = join(folder, 'without-a-unit.csv');
+  writeFileSync(file, readFileSync(foreignLog('with-units.csv', 4000), 'utf8').replace('Outlet P (psi)', 'Outlet P'));
+  await page.goto('/jobs/job-tk-2207-118/bench/boost-curve?by=log');
+  await page.getByLabel('Log file').setInputFiles(file);
+  const questions = page.getByRole('list', { name: 'To be answered' });
+  await expect(questions).toContainText('“Outlet P” names no unit. Which is it?');
+  await page.getByRole('button', { name: /Keep this log/ }).click();
+  await expect(page.locator('main').getByRole('alert')).toContainText('Answer first');
+  await expectAccessible(page, 'a log that leaves a unit open');
+  await page.getByLabel('Unit of Outlet P').selectOption('psi');
+  await expect(questions).toHaveCount(0);
+  await page.getByRole('button', { name: /Keep this log/ }).click();
+  await expect(page).not.toHaveURL(/by=log/);
+  await page.goto('/jobs/job-tk-2207-118/bench/boost-curve?by=log');
+  await page.getByLabel('Log file').setInputFiles(file);
+  await expect(page.getByText('Understood as the last log with these headers.')).toBeVisible();
+  await expect(questions).toHaveCount(0);
 });
 
 test('dial readings are typed by keyboard, understood in any unit, and survive a reload', async ({ page }) => {

@@ -18,6 +18,9 @@ const asked = ['unit-unknown', 'scale-questioned', 'reference-open'] as const;
 /** Answered for good where a mapping is remembered: it says the unit. */
 const askedOnce = ['unit-open', 'unit-misfits', 'time-unit-open'] as const;
 
+/** Asked about the unit that is written or left out, whatever else the figures leave open. */
+const isOfUnit = ({ why }: MappingQuestion) => askedOnce.some((each) => each === why);
+
 const same = (one: MappedColumn, other: MappedColumn) => JSON.stringify(one) === JSON.stringify(other);
 
 /**
@@ -37,7 +40,8 @@ export function mappingQuestions(
   const byFigures = headers.flatMap((header, column): MappingQuestion[] => {
     const is = mapping[column];
     const found = is?.use === 'channel' ? questioned.find((each) => each.channel === is.channel) : undefined;
-    return found && !byGuess.some((each) => each.column === column) ? [{ column, header, why: found.why }] : [];
+    const already = byGuess.some((each) => each.column === column && !isOfUnit(each));
+    return found && !already ? [{ column, header, why: found.why }] : [];
   });
   return [...byGuess, ...byFigures];
 }
@@ -50,12 +54,26 @@ function askedByGuess(
 ): readonly MappingQuestion[] {
   return headers.flatMap((header, column): MappingQuestion[] => {
     const [is, guess] = [mapping[column], guesses[column]];
-    const once = askedOnce.find((each) => guess?.inferred.includes(each));
-    if (once && is && !remembered && same(is, guess.mapped)) return [{ column, header, why: once }];
-    if (is?.use !== 'channel' || guess?.mapped.use !== 'channel' || is.channel !== guess.mapped.channel) return [];
-    const open = asked.find((each) => guess.inferred.includes(each));
-    if (open) return same(is, guess.mapped) || remembered ? [{ column, header, why: open }] : [];
-    const told = !guess.inferred.includes('unit-assumed') && !guess.inferred.includes('unit-open');
-    return remembered && told && !same(is, guess.mapped) ? [{ column, header, why: 'remembered-misfits' }] : [];
+    if (!is || !guess) return [];
+    const once =
+      remembered || !same(is, guess.mapped) ? undefined : askedOnce.find((each) => guess.inferred.includes(each));
+    return [...(once ? [{ column, header, why: once }] : []), ...openIn({ header, column, is, guess, remembered })];
   });
+}
+
+interface Column {
+  readonly header: string;
+  readonly column: number;
+  readonly is: MappedColumn;
+  readonly guess: GuessedColumn;
+  readonly remembered: boolean;
+}
+
+/** What a guess leaves open about a column that is mapped as guessed, or as remembered. */
+function openIn({ header, column, is, guess, remembered }: Column): readonly MappingQuestion[] {
+  if (is.use !== 'channel' || guess.mapped.use !== 'channel' || is.channel !== guess.mapped.channel) return [];
+  const open = asked.find((each) => guess.inferred.includes(each));
+  if (open) return same(is, guess.mapped) || remembered ? [{ column, header, why: open }] : [];
+  const told = !guess.inferred.includes('unit-assumed') && !guess.inferred.includes('unit-open');
+  return remembered && told && !same(is, guess.mapped) ? [{ column, header, why: 'remembered-misfits' }] : [];
 }

@@ -25,6 +25,16 @@ describe('logs as ordinary loggers write them', () => {
     ]);
   });
 
+  it('a word of a switch beside figures is no state but a bad cell: an open sensor reads nothing, and not nought', () => {
+    const { columns, bad, noticed } = columnsOf('time [s],p [kPa]\n0,1200\n1,OPEN\n2,1250\n3,open\n');
+    expect(columns[1]).toEqual([1200, NaN, 1250, NaN]);
+    expect(bad.map(({ line, text }) => [line, text])).toEqual([
+      [3, 'OPEN'],
+      [5, 'OPEN'],
+    ]);
+    expect(noticed).toEqual([]);
+  });
+
   it.each([
     ['bars', 'time [s]|p [kPa]\n0|1.5\n1|2.5\n2|3\n'],
     ['bars around', '| time [s] | p [kPa] |\n| 0 | 1.5 |\n| 1 | 2.5 |\n| 2 | 3 |\n'],
@@ -35,7 +45,9 @@ describe('logs as ordinary loggers write them', () => {
   });
 
   it('a point before three figures beside decimal commas parts thousands; beside decimal points it does not', () => {
-    expect(columnsOf('time [s];p [kPa]\n0;998,5\n1;1.450\n').columns[1]).toEqual([998.5, 1450]);
+    const parted = columnsOf('time [s];p [kPa]\n0;998,5\n1;1.450\n');
+    expect(parted.columns[1]).toEqual([998.5, 1450]);
+    expect(parted.noticed).toEqual([{ column: 1, what: 'thousands', times: 1 }]);
     expect(columnsOf('time [s];p [kPa]\n0;0,5\n1;1.450\n2;12.5\n').columns[1]).toEqual([0.5, 1.45, 12.5]);
   });
 
@@ -82,6 +94,11 @@ describe('units that a log leaves open', () => {
     expect(asks('brake pressure (furlong)', rising(4000))).toEqual(['unit-unknown']);
     expect(asks('brake pressure (kPa)', rising(45))).toEqual(['unit-misfits']);
     expect(asks('booster vacuum (kPa)', rising(0.6))).toEqual(['unit-misfits']);
+  });
+
+  it('a unit that is answered leaves what else is open: weak vacuum without a unit may be absolute as well', () => {
+    const weak = Array.from({ length: 40 }, (_, i) => 30 + i / 20);
+    expect(asks('booster vacuum', weak)).toEqual(['unit-open', 'reference-open']);
   });
 
   it('one that fits is not, nor one that is remembered', () => {

@@ -67,6 +67,9 @@ function withLineFeeds(text: string): string {
   return text.includes('\n') ? text : text.replaceAll('\r', '\n');
 }
 
+/** The least that a figure with parted thousands comes to. */
+const leastParted = 1_000;
+
 /** No logger of a workshop has more channels. */
 const mostColumns = 1_000;
 
@@ -224,6 +227,8 @@ function readRows(text: string, how: RowReading): Omit<RawLog, 'file' | 'metadat
   /** Columns of clocks, and whether none of their cells has a date. */
   const clocks = new Map<number, boolean>();
   const notices = countedNotices();
+  /** Rows of a column in which a word of a switch stands, and the first of those words. */
+  const states = new Map<number, { readonly text: string; readonly rows: number[] }>();
   /** Rows from which the lines run further ahead of the rows, with how far. */
   const skips: { readonly row: number; readonly skipped: number }[] = [];
   let rows = 0;
@@ -252,15 +257,20 @@ function readRows(text: string, how: RowReading): Omit<RawLog, 'file' | 'metadat
       const cell = cells[c];
       // The usual cell is a plain figure; only what is odd is looked at closely.
       const plain = +cell;
-      const usual = plain !== 0 && plain - plain === 0 && !(commas && cell.includes('.'));
-      let value = usual ? plain : cellNumber(cell, decimalComma, commas);
+      const pointed = commas && cell.includes('.');
+      let value = plain !== 0 && plain - plain === 0 && !pointed ? plain : cellNumber(cell, decimalComma, commas);
+      if (pointed && value !== undefined && value >= leastParted) notices.add(c, 'thousands');
       if (value === undefined) {
         value = cellTime(cell);
         if (value !== undefined) clocks.set(c, (clocks.get(c) ?? true) && !isDated(cell));
       }
       if (value === undefined) {
         const odd = oddCell(cell);
-        if (odd) notices.add(c, odd.kind === 'missing' ? 'missing' : 'states');
+        if (odd?.kind === 'missing') notices.add(c, 'missing');
+        if (odd?.kind === 'state') {
+          if (!states.has(c)) states.set(c, { text: cell.trim(), rows: [] });
+          states.get(c)!.rows.push(rows);
+        }
         if (odd) value = odd.kind === 'missing' ? Number.NaN : odd.value;
       }
       if (value === undefined) note(c, cell.trim());
@@ -280,6 +290,19 @@ function readRows(text: string, how: RowReading): Omit<RawLog, 'file' | 'metadat
     notices.add(c, 'missing', dropMissing(column));
     if (clocks.get(c) === true) notices.add(c, 'clock-rolled', rollClock(column));
   }
+  for (const [c, { text: word, rows: at }] of states) {
+    // Beside figures such a word is no state: a sensor that is open reads nothing, and not nought.
+    if (columns[c].every((value) => Number.isNaN(value) || value === 0 || value === 1)) {
+      notices.add(c, 'states', at.length);
+      continue;
+    }
+    badCount += at.length;
+    for (const row of at) {
+      columns[c][row] = Number.NaN;
+      if (bad.length < mostBadCells) bad.push({ row, line: lineOf(row), column: c, text: word });
+    }
+  }
+  bad.sort((one, other) => one.line - other.line);
   return {
     columns,
     rows,

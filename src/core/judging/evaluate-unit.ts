@@ -166,6 +166,9 @@ function differenceMatters(each: readonly Characteristic[], limits: readonly Lim
   );
 }
 
+const inNobodysWay = (problem: AnalysisProblem): AnalysisProblem =>
+  problem.code === 'repeats-differ' ? { ...problem, eachPasses: true } : problem;
+
 /** Runs of a step that count: of one that is done anew each time, as making dead, the last. */
 const counted = (step: StepDefinition<unknown>, analyses: readonly StepAnalysis[]): readonly StepAnalysis[] =>
   step.kind !== 'look' && step.repeats === 'last' ? analyses.slice(-1) : analyses;
@@ -199,7 +202,7 @@ function judgeAnalyses(
     questionedBy !== null && checks.some((check) => check.limit.restatedFrom !== undefined)
       ? [{ code: 'barometer-questioned', by: questionedBy }]
       : [];
-  const first = [...questioned, ...noMatter.map(({ problem }) => problem)];
+  const first = [...questioned, ...noMatter.map(({ problem }) => inNobodysWay(problem))];
   const told = analyses.map((analysis, at) =>
     at === 0 && first.length > 0 ? { ...analysis, notes: [...first, ...analysis.notes] } : analysis,
   );

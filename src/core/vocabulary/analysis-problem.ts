@@ -48,7 +48,13 @@ export type AnalysisProblem =
   | { readonly code: 'sign-turned'; readonly channel: string }
   | { readonly code: 'read-as-absolute'; readonly channel: string }
   | { readonly code: 'reference-assumed'; readonly channel: string; readonly as: string }
-  | { readonly code: 'repeats-differ'; readonly characteristic: CharacteristicId; readonly by: number }
+  /** `eachPasses` where the limit is kept by each of them, so that the difference stands in nobody's way. */
+  | {
+      readonly code: 'repeats-differ';
+      readonly characteristic: CharacteristicId;
+      readonly by: number;
+      readonly eachPasses?: true;
+    }
   /** Some repeats found a figure, others ended in what is no figure (all gone, no boost). */
   | { readonly code: 'repeats-end-differently'; readonly characteristic: CharacteristicId }
   | { readonly code: 'no-modulating-line'; readonly ratio: number }
@@ -146,6 +152,8 @@ export type AnalysisProblem =
   | { readonly code: 'current-too-small'; readonly current: number; readonly needed: number }
   | { readonly code: 'feed-open'; readonly voltage: number }
   | { readonly code: 'ground-in-feed' }
+  /** A voltage (V) that cannot drive the current (A) that flowed meanwhile. */
+  | { readonly code: 'lead-off'; readonly channel: string; readonly voltage: number; readonly current: number }
   /** A drop as it was read (V) at the current that flowed, A; what is judged is what it comes to at the rated one. */
   | {
       readonly code: 'drop-as-read';

@@ -3,7 +3,7 @@ import type { Change } from '../judging/changes';
 import type { Characteristic } from '../procedure/step-analysis';
 import type { MeasurementUnit } from '../quantities/measurement-unit';
 import { shownAs } from '../quantities/shown-as';
-import { figure, shownUnit, sizeOf, type DisplayUnits } from './display';
+import { figure, shownUnit, foundSize, type DisplayUnits } from './display';
 
 function withSymbol(text: string, { symbol }: MeasurementUnit): string {
   return symbol === '1' ? text : `${text} ${symbol}`;
@@ -11,7 +11,7 @@ function withSymbol(text: string, { symbol }: MeasurementUnit): string {
 
 /** A characteristic in few words: its value with U, what it lies beyond, or that nothing was found. */
 export function readingShortText(found: Characteristic, units: DisplayUnits): string {
-  const unit = shownUnit(shownAs(found.id), units, sizeOf(found));
+  const unit = shownUnit(shownAs(found.id), units, foundSize(found));
   switch (found.kind) {
     case 'measured':
       return withSymbol(figure(found.estimate.value, unit, expandedUncertainty(found.estimate)), unit);

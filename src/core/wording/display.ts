@@ -236,7 +236,7 @@ export function figure(si: number, unit: MeasurementUnit, expandedSi: number | n
 }
 
 /** Size of what was found of a characteristic, SI, by which its unit is chosen. */
-export function sizeOf(found: Characteristic): number {
+export function foundSize(found: Characteristic): number {
   return found.kind === 'measured' ? found.estimate.value : found.kind === 'beyond' ? found.bound.value : 0;
 }
 

@@ -12,7 +12,7 @@ import type { Characteristic } from '../procedure/step-analysis';
 import { characteristicTitle } from '../quantities/characteristics';
 import { shownAs } from '../quantities/shown-as';
 import { limitText } from './check-text';
-import { figure, shownUnit, sizeOf, type DisplayUnits } from './display';
+import { figure, shownUnit, foundSize, type DisplayUnits } from './display';
 import { inSentence } from './in-sentence';
 import { analysisProblemText } from './problem-text';
 
@@ -117,7 +117,7 @@ function stepSaid({ checks, characteristics }: StepEvaluation, units: DisplayUni
 }
 
 function characteristicSaid(found: Characteristic, units: DisplayUnits): string {
-  const unit = shownUnit(shownAs(found.id), units, sizeOf(found));
+  const unit = shownUnit(shownAs(found.id), units, foundSize(found));
   const symbol = unit.symbol === '1' ? '' : ` ${unit.symbol}`;
   switch (found.kind) {
     case 'measured':

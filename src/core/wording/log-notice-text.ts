@@ -5,6 +5,7 @@ import { counted } from './counted';
 export const noticeText: Readonly<Record<LogNotice['what'], (header: string, times: number) => string>> = {
   missing: (header, times) => `${counted(times, 'mark')} of “${header}” read as no reading`,
   states: (header) => `words of “${header}” read as states (on and closed are 1)`,
+  thousands: (header, times) => `points of “${header}” read as parting thousands (${counted(times, 'figure')})`,
   'clock-rolled': (header, times) =>
     `“${header}” ran on over midnight or a change of the hour${times > 1 ? ` ${times} times` : ''}`,
 };

@@ -162,6 +162,7 @@ const facts: { readonly [C in Code]: Facts<C> } = {
   'pump-never-stopped': { vacuum: 55e3 },
   'rest-outlasts': { seconds: 641.7 },
   'uneven-loss': { off: 2.5e3 },
+  'lead-off': { channel: 'supply_voltage', voltage: 0.02, current: 38 },
   'drop-as-read': { part: 'feed', drop: 0.16, current: 20, rated: 40 },
   'read-far-from-limit': { seconds: 300, stated: 15 },
   'not-between': { after: 40, seconds: 30 },

@@ -132,7 +132,10 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `${channelTitle(problem.channel)} was read as ${problem.as}, as told.`;
     case 'repeats-differ': {
       const as = shownAs(problem.characteristic);
-      return `The repeats of ${characteristicTitle(problem.characteristic).toLowerCase()} differ by ${withUnit(problem.by, as, units)}, more than their uncertainty allows: something changed between them. Strike out the one that went wrong, with the reason.`;
+      const differ = `The repeats of ${characteristicTitle(problem.characteristic).toLowerCase()} differ by ${withUnit(problem.by, as, units)}, more than their uncertainty allows`;
+      return problem.eachPasses
+        ? `${differ}; nothing that is limited hangs on it.`
+        : `${differ}: something changed between them. Strike out the one that went wrong, with the reason.`;
     }
     case 'repeats-end-differently':
       return `Some runs gave a figure for ${characteristicTitle(problem.characteristic).toLowerCase()}, others ended without one: it was not the same each time. Find out why, and strike out the one that went wrong, with the reason.`;
@@ -284,6 +287,8 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
       return `Only ${withUnit(problem.voltage, 'voltage', units)} arrive at the unit: its feed is open.`;
     case 'ground-in-feed':
       return 'Nobody recorded the ground terminal: what its wire loses is counted with the feed.';
+    case 'lead-off':
+      return `${channelTitle(problem.channel)} read ${withUnit(problem.voltage, 'voltage', units)} while ${withUnit(problem.current, 'current', units)} flowed, which so little cannot drive: the meter’s lead had come off. Clamp it on and push again.`;
     case 'drop-as-read':
       return `The ${problem.part} lost ${withUnit(problem.drop, 'voltage', units)} at ${withUnit(problem.current, 'current', units)}, as read; what is judged is what that comes to at the rated ${withUnit(problem.rated, 'current', units)}.`;
     case 'resistance-of':

@@ -17,7 +17,7 @@ import { fromSi, unitOf } from '@/core/quantities/measurement-unit';
 import { shopTime } from '@/core/wording/shop-time';
 import { cautions, standingCautions } from '@/core/wording/cautions';
 import type { CautionId } from '@/core/vocabulary/caution-id';
-import { figure, referenceOf, shownUnit, sizeOf, withUnit, type DisplayUnits } from '@/core/wording/display';
+import { figure, referenceOf, shownUnit, foundSize, withUnit, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
 import { analysisProblemText } from '@/core/wording/problem-text';
 import { characteristicTitle } from '@/core/quantities/characteristics';
@@ -40,7 +40,7 @@ import { contextOf, sheetOf } from '../context/job-context';
 
 function readingText(found: Characteristic, units: DisplayUnits): string {
   const as = shownAs(found.id);
-  const unit = shownUnit(as, units, sizeOf(found));
+  const unit = shownUnit(as, units, foundSize(found));
   const symbol = [unit.symbol === '1' ? '' : unit.symbol, referenceOf(as)].filter(Boolean).join(' ');
   switch (found.kind) {
     case 'measured':

@@ -43,10 +43,10 @@ export function MappedLog({ log, mapped, step, kind, questions, picture }: Props
       {mapped.remembered && <p className={styles.note}>Understood as the last log with these headers.</p>}
       {questions.open.length > 0 && (
         <List className={styles.questions} aria-label="To be answered">
-          {questions.open.map(({ column, header, why }) => (
-            <ListItem key={column}>
-              {questionWords[why](header)}
-              <Button size="small" className={styles.answer} onClick={() => questions.itIsSo(column)}>
+          {questions.open.map((question) => (
+            <ListItem key={`${question.column} ${question.why}`}>
+              {questionWords[question.why](question.header)}
+              <Button size="small" className={styles.answer} onClick={() => questions.itIsSo(question)}>
                 it is so
               </Button>
             </ListItem>

@@ -2,7 +2,7 @@ import List from '@mui/material/List';
 import ListItem from '@mui/material/ListItem';
 import { expandedUncertainty } from '@/core/instruments/uncertainty';
 import { remarksOf, type StepEvaluation } from '@/core/judging/evaluate-unit';
-import { figure, referenceOf, shownUnit, sizeOf, type DisplayUnits } from '@/core/wording/display';
+import { figure, referenceOf, shownUnit, foundSize, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
 import { analysisProblemText } from '@/core/wording/problem-text';
 import type { AnalysisProblem } from '@/core/vocabulary/analysis-problem';
@@ -41,7 +41,7 @@ export function StepResults({ result, units, heading = 'This run' }: Props) {
         {result.characteristics.map((found) => {
           const check = result.checks.find((each) => each.characteristic === found.id);
           const as = shownAs(found.id);
-          const unit = shownUnit(as, units, sizeOf(found));
+          const unit = shownUnit(as, units, foundSize(found));
           return (
             <ListItem key={found.id}>
               <VerdictShape verdict={check ? check.verdict.kind : 'recorded'} />

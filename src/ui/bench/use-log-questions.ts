@@ -4,8 +4,9 @@ import type { MappedColumn } from '@/core/formats/column-mapping';
 import { mappingQuestions, type MappingQuestion } from '@/core/formats/mapping-questions';
 import type { LogState } from './use-log-worker';
 
-/** A column as it was when somebody said that it is so: mapped otherwise it is asked about again. */
-const answerOf = (file: string, mapped: MappedColumn, column: number) => `${file} ${column} ${JSON.stringify(mapped)}`;
+/** One question about a column as it was when somebody said that it is so: mapped otherwise it is asked about again. */
+const answerOf = (file: string, mapped: MappedColumn, { column, why }: Pick<MappingQuestion, 'column' | 'why'>) =>
+  `${file} ${column} ${why} ${JSON.stringify(mapped)}`;
 
 /** What a log's columns leave open, and a way to say of one that it is so. */
 export function useLogQuestions(state: LogState) {
@@ -18,11 +19,11 @@ export function useLogQuestions(state: LogState) {
           state.opened.guesses,
           state.remembered,
           state.judged?.questioned,
-        ).filter(({ column }) => !answered.has(answerOf(state.name, state.mapping[column], column)))
+        ).filter((question) => !answered.has(answerOf(state.name, state.mapping[question.column], question)))
       : [];
-  const itIsSo = (column: number) => {
+  const itIsSo = (question: MappingQuestion) => {
     if (state.kind !== 'mapped') return;
-    const said = answerOf(state.name, state.mapping[column], column);
+    const said = answerOf(state.name, state.mapping[question.column], question);
     setAnswered((before) => new Set([...before, said]));
   };
   return { open, itIsSo };

@@ -7,7 +7,7 @@ import ListItem from '@mui/material/ListItem';
 import { Bullets } from '@/ui/parts/bullets';
 import { expandedUncertainty } from '@/core/instruments/uncertainty';
 import type { StepEvaluation } from '@/core/judging/evaluate-unit';
-import { figure, referenceOf, shownUnit, sizeOf, type DisplayUnits } from '@/core/wording/display';
+import { figure, referenceOf, shownUnit, foundSize, type DisplayUnits } from '@/core/wording/display';
 import { shownAs } from '@/core/quantities/shown-as';
 import { analysisProblemText } from '@/core/wording/problem-text';
 import { characteristicTitle } from '@/core/quantities/characteristics';
@@ -38,7 +38,7 @@ export function CheckTable({
         {evaluation.characteristics.map((found) => {
           const check = evaluation.checks.find((each) => each.characteristic === found.id);
           const as = shownAs(found.id);
-          const unit = shownUnit(as, units, sizeOf(found));
+          const unit = shownUnit(as, units, foundSize(found));
           const symbol = [unit.symbol === '1' ? '' : unit.symbol, referenceOf(as)].filter(Boolean).join(' ');
           return (
             <TableRow key={found.id}>

@@ -26,6 +26,8 @@ const windowSeconds = 0.5;
 const leastCurrent = 0.2;
 /** A feed that stands below this share of the battery is open. */
 const openShare = 0.5;
+/** Below this share of the battery nothing drives a current. */
+const nothingShare = 0.05;
 
 const ids = ['supply-drop', 'ground-drop'] as const;
 
@@ -36,8 +38,7 @@ interface Loaded {
   readonly supply: number;
   /** Null where nobody recorded it: then the drop of the ground is in that of the feed. */
   readonly ground: number | null;
-  /** Battery and supply (V) over the half second after the feed gave way under load; null where it held. */
-  readonly gaveWay: { readonly battery: number; readonly supply: number } | null;
+  readonly feed: Feed;
   /** Standard deviation of a mean over the window, V, by channel. */
   readonly noise: Readonly<Record<string, number>>;
 }
@@ -49,22 +50,33 @@ function meanNoise(samples: Samples): number {
   return scatterOf(samples) / sqrt(inWindow);
 }
 
-/** Battery and supply over the first half second in which a feed that was loaded stands open; null where none does. */
-function gaveWay(current: Samples, battery: Samples, supply: Samples, ratedCurrent: number): Loaded['gaveWay'] {
+/** What became of a feed under load: it held, it gave way and left so much (V), or its meter's lead came off. */
+type Feed =
+  | { readonly kind: 'held' }
+  | { readonly kind: 'gave-way'; readonly battery: number; readonly supply: number }
+  | { readonly kind: 'lead-off'; readonly voltage: number; readonly current: number };
+
+/** The first half second in which a feed that was loaded reads less than half of the battery tells what became of it. */
+function feedUnderLoad(current: Samples, battery: Samples, supply: Samples, ratedCurrent: number): Feed {
   const [ofCurrent, ofBattery, ofSupply] = [current, battery, supply].map(integrated);
   const { time, value } = supply;
   const end = time[time.length - 1] - windowSeconds;
   const highest = battery.value.reduce((most, each) => max(most, each), 0);
+  const loaded = leastCurrent * ratedCurrent;
   for (let i = 1; i < time.length && time[i] <= end; i++) {
     if (value[i] >= openShare * highest) continue;
     const at = time[i];
     const whole = ofBattery.mean(at, at + windowSeconds);
     if (!(value[i] < openShare * whole && value[i - 1] >= openShare * whole)) continue;
     const left = ofSupply.mean(at, at + windowSeconds);
-    const loaded = ofCurrent.mean(at - windowSeconds, at) >= leastCurrent * ratedCurrent;
-    if (whole >= 1 && loaded && left < openShare * whole) return { battery: whole, supply: left };
+    if (whole < 1 || !(left < openShare * whole) || !(ofCurrent.mean(at - windowSeconds, at) >= loaded)) continue;
+    const flowing = ofCurrent.mean(at, at + windowSeconds);
+    // Nothing drives no current: what reads nothing while it flows is not the feed.
+    return left < nothingShare * whole && flowing >= loaded
+      ? { kind: 'lead-off', voltage: left, current: flowing }
+      : { kind: 'gave-way', battery: whole, supply: left };
   }
-  return null;
+  return { kind: 'held' };
 }
 
 function findLoaded(trace: Trace, context: Context): Loaded | NoEvidence {
@@ -90,7 +102,7 @@ function findLoaded(trace: Trace, context: Context): Loaded | NoEvidence {
     battery: mean(battery!),
     supply: mean(supply!),
     ground: ground && ground.time.length > 2 ? mean(ground) : null,
-    gaveWay: gaveWay(current!, battery!, supply!, context.unit.ratedCurrent),
+    feed: feedUnderLoad(current!, battery!, supply!, context.unit.ratedCurrent),
     noise: {
       battery_voltage: meanNoise(battery!),
       supply_voltage: meanNoise(supply!),
@@ -100,7 +112,9 @@ function findLoaded(trace: Trace, context: Context): Loaded | NoEvidence {
 }
 
 function loadedEvidence(found: Loaded): Judged<Loaded> {
-  const { battery, supply, ground } = found;
+  const { battery, supply, ground, feed } = found;
+  if (feed.kind === 'lead-off')
+    return noEvidence({ code: 'lead-off', channel: 'supply_voltage', voltage: feed.voltage, current: feed.current });
   if (Number.isNaN(battery) || Number.isNaN(supply) || (ground !== null && Number.isNaN(ground)))
     return noEvidence({ code: 'gap-in-hold', channel: 'supply_voltage', seconds: windowSeconds });
   // A battery that is not there says nothing of a feed.
@@ -138,13 +152,14 @@ function dropOf(
 function dropsOf(shown: Evidence<Loaded>, context: Context) {
   const { current, ground, noise } = shown;
   // A feed that gives way under load is judged by what it left then, however good it was before.
-  const { battery, supply } = shown.gaveWay ?? shown;
+  const gaveWay = shown.feed.kind === 'gave-way' ? shown.feed : null;
+  const { battery, supply } = gaveWay ?? shown;
   const { supplyDropMax, groundDropMax } = context.unit;
   const read = (channel: string, value: number) => {
     const instrument = context.instruments.get(channel);
     return [random('noise', noise[channel]), ...(instrument ? readingComponents(instrument, value, context.date) : [])];
   };
-  const feed = battery - supply - (shown.gaveWay ? 0 : (ground ?? 0));
+  const feed = battery - supply - (gaveWay ? 0 : (ground ?? 0));
   const open = supply < openShare * battery;
   const groundParts = ground === null ? [] : read('ground_voltage', ground);
   const feedParts = [...read('battery_voltage', battery), ...read('supply_voltage', supply), ...groundParts];
