@@ -100,10 +100,12 @@ test('a unit that a log leaves out is asked about before it is kept, once', asyn
   const questions = page.getByRole('list', { name: 'To be answered' });
   await expect(questions).toContainText('“Outlet P” names no unit. Which is it?');
   await page.getByRole('button', { name: /Keep this log/ }).click();
-  await expect(page.locator('main').getByRole('alert')).toContainText('Answer first');
+  await expect(page.getByText('Answer first what is asked about its columns.')).toBeVisible();
+  await expect(page.getByText('What it comes to hangs on what is asked')).toBeVisible();
   await expectAccessible(page, 'a log that leaves a unit open');
   await page.getByLabel('Unit of Outlet P').selectOption('psi');
   await expect(questions).toHaveCount(0);
+  await expect(page.getByRole('heading', { name: /This log/ })).toBeVisible();
   await page.getByRole('button', { name: /Keep this log/ }).click();
   await expect(page).not.toHaveURL(/by=log/);
   await page.goto('/jobs/job-tk-2207-118/bench/boost-curve?by=log');

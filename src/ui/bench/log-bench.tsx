@@ -149,7 +149,12 @@ export function LogBench({ view, step: stepId, site, date, air, policy }: Props)
       </main>
       <aside className={styles.side} aria-label="What it comes to">
         <WaysToFeed view={view} step={step} current="log" />
-        {judged ? (
+        {judged && questions.open.length > 0 ? (
+          // No verdict of a log whose unit or reference somebody has still to say.
+          <p className={styles.note}>
+            What it comes to hangs on what is asked about its columns: answer that, and it is judged.
+          </p>
+        ) : judged ? (
           <>
             <StepResults result={judged.result} units={units} heading="This log" />
             <OtherAnswers view={view} others={judged.others} />
