@@ -17,7 +17,10 @@ export interface Scatter<Unit> {
  * What a perfect measurement of a unit would say, SI, by characteristic; what steps read each of their own is said by the step and the
  * characteristic (`vacuum-hold-rest: leak-flow`). What the model does not settle is left out.
  */
-export type Truth = Readonly<Partial<Record<CharacteristicId | `${string}: ${CharacteristicId}`, number>>>;
+export type Truth = Readonly<Partial<Record<CharacteristicId | StepsOwn, number>>>;
+
+/** A step and a characteristic of it. One pattern, not one a characteristic: the checker of types tries each on each. */
+type StepsOwn = `${string}: ${string}`;
 
 /** What a step would read of a characteristic; undefined where the model does not settle it. */
 export function truthOf(truth: Truth, step: string, characteristic: CharacteristicId): number | undefined {

@@ -60,9 +60,10 @@ export function holdEntry<Unit>(setup: HoldEntrySetup<Unit>): TypedEntry<Unit> {
       const set = setup.supplyVacuum(context);
       const { start, seconds } = values;
       const vacuum = { as: 'vacuum', channel: 'supply_vacuum', optional: false } as const;
-      const lost = (after: number) => (setup.limit(context) * after) / stated;
       const sound = (after: number | undefined): TypedField['expected'] =>
-        start === undefined || after === undefined ? null : { low: start - lost(after), high: start };
+        start === undefined || after === undefined || start < noVacuum
+          ? null
+          : { low: leftOfAllowed(start, after, setup, context), high: start };
       const range = plausibleRange('vacuum', 'supply_vacuum', context);
       const time = { as: 'time', channel: null, expected: null, plausible: [2, 172_800] } as const;
       return [
@@ -78,7 +79,7 @@ export function holdEntry<Unit>(setup: HoldEntrySetup<Unit>): TypedEntry<Unit> {
           ...time,
           id: 'seconds',
           title: 'Held for',
-          hint: `Stated for ${stated} s; longer is better`,
+          hint: `The limit is stated at ${stated} s; longer while little is lost`,
           optional: false,
         },
         {
@@ -109,6 +110,17 @@ export function holdEntry<Unit>(setup: HoldEntrySetup<Unit>): TypedEntry<Unit> {
     },
     analyse: (values, context) => analyse(values, context, setup),
   };
+}
+
+/** What the largest leak that is allowed leaves of `start` (Pa vacuum) after so long, by the law that leaves least, Pa. */
+function leftOfAllowed<Unit>(
+  start: number,
+  after: number,
+  setup: HoldEntrySetup<Unit>,
+  context: StepContext<Unit>,
+): number {
+  const allowed = { seconds: setup.seconds(context), vacuum: start - setup.limit(context) };
+  return Math.min(...leftAt({ seconds: 0, vacuum: start }, allowed, context.ambient.pressure)(after));
 }
 
 function analyse<Unit>(values: TypedValues, context: StepContext<Unit>, setup: HoldEntrySetup<Unit>): StepAnalysis {

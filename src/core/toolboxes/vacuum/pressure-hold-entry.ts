@@ -48,7 +48,6 @@ export function pressureHoldEntry<Unit>(setup: PressureHoldEntrySetup<Unit>): Ty
         optional: false,
       });
       const name = options.held ? 'Pressure' : 'Output';
-      const lost = start !== undefined && seconds !== undefined ? setup.limit(context, start) * seconds : undefined;
       return [
         {
           ...gauge('start', `${name} at the start`, 'A few seconds after it was shut off', channel),
@@ -57,7 +56,7 @@ export function pressureHoldEntry<Unit>(setup: PressureHoldEntrySetup<Unit>): Ty
         {
           id: 'seconds',
           title: 'Held for',
-          hint: `Stated for ${options.seconds} s; longer is better`,
+          hint: `The limit is stated at ${options.seconds} s; longer while little is lost`,
           as: 'time',
           channel: null,
           expected: null,
@@ -66,7 +65,10 @@ export function pressureHoldEntry<Unit>(setup: PressureHoldEntrySetup<Unit>): Ty
         },
         {
           ...gauge('end', `${name} at the end`, '', channel),
-          expected: start !== undefined && lost !== undefined ? { low: start - lost, high: start } : null,
+          expected:
+            start === undefined || seconds === undefined || start < noneLeft
+              ? null
+              : { low: leftOfAllowed(start, seconds, options.seconds, setup.limit(context, start)), high: start },
         },
         ...(options.withInputCreep
           ? [
@@ -106,6 +108,12 @@ function analyse(values: TypedValues, context: StepContext<unknown>, options: Pr
     doubts: farFromLimit(start, { seconds, end }, options.seconds),
     held: start,
   };
+}
+
+/** What the largest leak that is allowed (Pa/s over `stated` s) leaves of `start` (Pa gauge) after so long, by the law that leaves least, Pa. */
+function leftOfAllowed(start: number, after: number, stated: number, limit: number): number {
+  const to = Math.max(start - limit * stated, noneLeft);
+  return Math.min(...[proportional, throughHole].map((law) => leftBy(law, { from: start, to, span: stated }, after)));
 }
 
 interface Read {
