@@ -24,6 +24,8 @@ export interface InquiryStep {
   readonly verdict: StepVerdict;
   /** Characteristics that failed their limit. */
   readonly failed: readonly CharacteristicId[];
+  /** Those of them that fell short of it: too much is no sign of too little. */
+  readonly short: readonly CharacteristicId[];
   readonly findings: Readonly<Record<string, string>>;
 }
 

@@ -1,4 +1,5 @@
 import { showFault } from '../../../tests/support/fault-bench';
+import { full } from '../../../tests/support/study-size';
 import { families } from '.';
 
 const everyFault = families.flatMap((family) => {
@@ -15,8 +16,9 @@ describe('what is said of a fault is what its model does, in the steps that the 
   });
 });
 
+// Every third of them with each change: each runs the better part of all plans of its family.
 describe('a fault fails no step of any plan that it is not told of', () => {
-  it.each(everyFault)('%s: %s', (_family, id, layouts) => {
+  it.each(everyFault.filter((_, at) => full || at % 3 === 1))('%s: %s', (_family, id, layouts) => {
     expect(showFault(layouts, id, 'other-steps').failed).toEqual([]);
   });
 });

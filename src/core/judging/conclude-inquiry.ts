@@ -1,8 +1,14 @@
 import type { Conclusion, InquiryStep, Plan } from '../contract/plan';
 import type { UnitEvaluation } from './evaluate-unit';
+import type { Check } from './judge-step';
 
 /** Where an inquiry stands: ended at a conclusion, or still open. */
 export type InquiryState = { readonly kind: 'concluded'; readonly conclusion: Conclusion } | { readonly kind: 'open' };
+
+const failedOf = (checks: readonly Check[], sides: readonly ('low' | 'high')[]) =>
+  checks
+    .filter(({ verdict }) => verdict.kind === 'fail' && sides.includes(verdict.side))
+    .map(({ characteristic }) => characteristic);
 
 /** The first of the plan's conclusions that the steps so far bear out. */
 export function concludeInquiry(plan: Pick<Plan<unknown>, 'conclusions'>, evaluation: UnitEvaluation): InquiryState {
@@ -11,7 +17,8 @@ export function concludeInquiry(plan: Pick<Plan<unknown>, 'conclusions'>, evalua
       step.step,
       {
         verdict: step.verdict,
-        failed: step.checks.filter((check) => check.verdict.kind === 'fail').map((check) => check.characteristic),
+        failed: failedOf(step.checks, ['low', 'high']),
+        short: failedOf(step.checks, ['low']),
         findings: step.findings ?? {},
       },
     ]),

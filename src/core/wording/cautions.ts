@@ -15,7 +15,7 @@ export const cautions: Readonly<Record<CautionId, string>> = {
   'stored-pressure':
     'Stored pressure stays after engine and ignition are off. Make the system dead by the maker’s method, prove it on a gauge, then loosen; never loosen a fitting to find out.',
   'gas-sphere':
-    'Gas spheres: only nitrogen, never oxygen or air; never heat, drill or weld. Use the charging tool’s own valve; clamp the block, do not wrench the shell.',
+    'Gas spheres: only nitrogen, never oxygen or air; never heat, drill or weld. Use the charging tool’s own valve. To unscrew one, a strap or grips on the body, never on the gas port.',
   'levelling-drops':
     'A vehicle held up by hydraulics drops when the pressure goes, and straps and links fail: rigid stands, nobody under or beside a wheel while the levelling is worked by hand.',
   'motor-duty':

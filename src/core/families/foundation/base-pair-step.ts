@@ -6,6 +6,7 @@ import { around } from '../../procedure/limit';
 import { answer, type Question } from '../../procedure/question';
 import { columnOf, meanOf, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
+import type { FoundationUnit } from './geometry';
 import { heldPressure, heldPushes, restOf, type HeldPush } from './held-pushes';
 import {
   engineOff,
@@ -92,6 +93,18 @@ function pairEvidence(pair: Pair, context: Context): Judged<ShownPair> {
 }
 
 /**
+ * What the ratio may be at a foot (N), by what the sheet allows at its own: assist that grows with the foot gives no less at more of it,
+ * and no more at less, whatever its jump-in and run-out are; what the foot makes by itself is known at both.
+ */
+export function ratioWindow(unit: FoundationUnit, pedalForce: number): { readonly low: number; readonly high: number } {
+  const own = pressureOfFoot(unit.master, unit.ratioForce) / pressureOfFoot(unit.master, pedalForce);
+  return {
+    low: Math.max(1, unit.ratioLeast * Math.min(1, own)),
+    high: unit.ratioMost * Math.max(1, Number.isFinite(own) ? own : 1),
+  };
+}
+
+/**
  * What the unit made of the foot. Where the low push was helped too, or nobody recorded with which of them the engine ran, a ratio that is
  * too small may be one of two pushes alike: then it is at least so much, and no finding.
  */
@@ -119,7 +132,7 @@ const question: Question<Context, Pair, ShownPair> = {
         ? absent('unassisted-pressure', pair.helped)
         : measured('unassisted-pressure', pair.low.value, pair.low.components),
       measured('assisted-pressure', pair.high.value, pair.high.components),
-      ratioOf(pair, unit.ratioLeast),
+      ratioOf(pair, ratioWindow(unit, pair.pushes[0].force).low),
     ],
     events: [],
     notes: [],
@@ -165,8 +178,7 @@ export const basePair: Measured = {
     }),
     {
       characteristic: 'vehicle-ratio',
-      low: unit.ratioLeast,
-      high: unit.ratioMost,
+      ...ratioWindow(unit, pedalForce),
       expected: null,
       standard: 0,
       source: { kind: 'sheet', field: 'vehicleRatioMin' },

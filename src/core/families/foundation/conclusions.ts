@@ -1,4 +1,4 @@
-import { failed, found, good } from '../../contract/inquiry-says';
+import { failed, fellShort, found, good } from '../../contract/inquiry-says';
 import type { Conclusion } from '../../contract/plan';
 
 /** Steps that clear what sits behind the unit when all of them are good. */
@@ -74,7 +74,7 @@ export const foundationConclusions: readonly Conclusion[] = [
     advice: 'The foot alone makes too little pressure: renew it or its cups, and bleed.',
     faults: ['master-cylinder-bypass'],
     step: 'base-pair',
-    holds: (steps) => steps.get('base-pair')?.failed.includes('unassisted-pressure') ?? false,
+    holds: (steps) => fellShort(steps, 'base-pair', 'unassisted-pressure'),
   },
   {
     id: 'assist',
@@ -82,10 +82,8 @@ export const foundationConclusions: readonly Conclusion[] = [
     advice: 'The foot makes what it should and the assist adds too little: back to the booster and what feeds it.',
     faults: [],
     step: 'base-pair',
-    holds: (steps) => {
-      const pair = steps.get('base-pair');
-      return (pair?.failed.includes('vehicle-ratio') ?? false) && !pair?.failed.includes('unassisted-pressure');
-    },
+    holds: (steps) =>
+      fellShort(steps, 'base-pair', 'vehicle-ratio') && !fellShort(steps, 'base-pair', 'unassisted-pressure'),
   },
   {
     id: 'valve',
@@ -99,7 +97,7 @@ export const foundationConclusions: readonly Conclusion[] = [
     id: 'stop-lamps',
     title: 'The stop-lamp switch is set wrong',
     advice: 'Set it so that it closes inside of its window, or renew one that cannot be set.',
-    faults: ['stop-switch-misadjusted'],
+    faults: ['stop-switch-misadjusted', 'stop-switch-slack'],
     step: 'stop-lamp-adjust',
     holds: (steps) => failed(steps, 'stop-lamp-adjust'),
   },

@@ -138,6 +138,16 @@ export const foundationFaults: readonly Fault<FoundationUnit, FoundationConditio
     apply: (c, s) => void (c.switchOff = -(1.4 + 1.6 * s)),
   },
   {
+    id: 'stop-switch-slack',
+    title: 'Stop-lamp switch too slack',
+    shows: 'It closes too late: a light foot slows the vehicle and nobody behind is shown.',
+    appearance: { 'stop-lamps': 'unfit' },
+    tells: ['stop-lamp-adjust', 'complaint'],
+    leaves: ['base-pair', 'proportioning', 'combination-valve'],
+    extent: extentOf('Off the middle, in halves of its window', 'ratio', (c) => c.switchOff),
+    apply: (c, s) => void (c.switchOff = 1.4 + 1.6 * s),
+  },
+  {
     id: 'level-float-failed',
     title: 'Level float failed',
     shows: 'The red lamp is on with the reservoir full, and goes out when the float is lifted or its plug is pulled.',

@@ -7,11 +7,12 @@ import { evidenceOf } from '../../diagnosis/evidence';
 import { hypothesisId } from '../../diagnosis/hypothesis';
 import { rank } from '../../diagnosis/rank';
 import { concludeInquiry } from '../../judging/conclude-inquiry';
-import { evaluateStep, type StepEvaluation } from '../../judging/evaluate-unit';
+import { evaluateStep, type StepEvaluation, type UnitEvaluation } from '../../judging/evaluate-unit';
 import { planOf } from '../../contract/kind';
 import { expandedUncertainty } from '../../instruments/uncertainty';
 import { estimateOf } from '../../procedure/analysis-result';
 import { makeTrace, type Trace } from '../../traces/trace';
+import { ratioWindow } from './base-pair-step';
 import { bleedPlan } from './bleed-plan';
 import type { FoundationUnit } from './geometry';
 import { rearWindow } from './rear-window';
@@ -188,6 +189,41 @@ describe('pressure without and with assist', () => {
   });
 });
 
+describe('what the ratio may be hangs on the foot', () => {
+  const { unit } = minibus;
+  const foot = (force: number) => pressureOfFoot(unit.master, force);
+  /** A booster with a jump-in, that runs out: what it makes of a foot (Pa). */
+  const assisted = (force: number) => Math.min(1.1e6 + 3.1 * foot(force), 4.6e6 + foot(force));
+
+  it.each([[60], [90], [120], [200], [350], [500]])('one sound unit passes at a foot of %d N', (force) => {
+    const found = pair([force, force], [foot(force), assisted(force)], [0, 1]);
+    const check = found.evaluation.checks.find(({ characteristic }) => characteristic === 'vehicle-ratio')!;
+    expect([force, check.verdict.kind]).toEqual([force, 'pass']);
+  });
+
+  it('is the sheet’s own at the sheet’s own foot, and one that gives nothing fails at any', () => {
+    expect(ratioWindow(unit, unit.ratioForce)).toEqual({ low: unit.ratioLeast, high: unit.ratioMost });
+    for (const force of [90, 200, 250])
+      expect(pair([force, force], [foot(force), 1.1 * foot(force)], [0, 1]).verdict).toBe('fail');
+  });
+
+  it('too much is no conclusion of too little', () => {
+    const steps = (measured: ReturnType<typeof pair>) =>
+      ({ steps: [measured.evaluation] }) as unknown as UnitEvaluation;
+    const ends = (measured: ReturnType<typeof pair>) => {
+      const state = concludeInquiry(minibus.kind.plans[0], steps(measured));
+      return state.kind === 'concluded' ? state.conclusion.id : 'open';
+    };
+    // The wrong bore on the sheet: the foot makes a fifth more than it should by it.
+    const much = pair([200, 200], [1.28 * foot(200), 1.28 * 3.5 * foot(200)], [0, 1]);
+    expect(much.verdict).toBe('fail');
+    expect(ends(much)).toBe('open');
+    expect(ends(pair([200, 200], [foot(200), 7.5 * foot(200)], [0, 1]))).toBe('open');
+    expect(ends(pair([200, 200], [foot(200), 1.2 * foot(200)], [0, 1]))).toBe('assist');
+    expect(ends(pair([200, 200], [0.6 * foot(200), 2.1 * foot(200)], [0, 1]))).toBe('master-cylinder');
+  });
+});
+
 describe('both axles at one push', () => {
   const push = (front: number, rear: number, lamp: number | null) => {
     const time = Float64Array.from({ length: 400 }, (_, i) => i / 50);
@@ -306,6 +342,17 @@ describe('a stop with the assist gone', () => {
   });
 });
 
+it('a stop-lamp switch that closes late is ranked as too slack, one that closes early as too tight', () => {
+  const leads = (id: string, severity: number) => {
+    const { steps } = minibus.judge([{ id, severity }]);
+    return firstOf(steps.find(({ step }) => step === 'stop-lamp-adjust')!);
+  };
+  for (const severity of [0.1, 0.5, 0.9]) {
+    expect(leads('stop-switch-slack', severity)).toBe('stop-switch-slack');
+    expect(leads('stop-switch-misadjusted', severity)).toBe('stop-switch-misadjusted');
+  }
+});
+
 describe('where the inquiry ends', () => {
   const plan = planOf(minibus.kind, 'vehicle');
   const ends = (faults: Parameters<typeof minibus.judge>[0], findings: Parameters<typeof minibus.judge>[1] = {}) => {
@@ -320,9 +367,10 @@ describe('where the inquiry ends', () => {
     ),
   );
 
-  it('at the shuttle, at a switch that is too tight, at nothing at all', () => {
+  it('at the shuttle, at a switch that is too tight or too slack, at nothing at all', () => {
     expect(ends([{ id: 'combination-valve-shuttled', severity: 0.5 }])).toBe('shuttle');
     expect(ends([{ id: 'stop-switch-misadjusted', severity: 0.9 }])).toBe('stop-lamps');
+    expect(ends([{ id: 'stop-switch-slack', severity: 0.5 }])).toBe('stop-lamps');
     expect(ends([{ id: 'master-cylinder-bypass', severity: 0.5 }])).toBe('master-cylinder');
     expect(ends([], good)).toBe('nothing-behind');
     expect(ends([])).toBe('open');

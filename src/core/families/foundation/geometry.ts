@@ -17,8 +17,10 @@ export interface FoundationUnit {
   readonly vehicle: VehicleBrakes;
   readonly master: MasterCylinder;
   readonly rule: StopRule;
+  /** Assisted over unassisted, and the pedal force (N) that both are of. */
   readonly ratioLeast: number;
   readonly ratioMost: number;
+  readonly ratioForce: number;
   /** Share of the split pressure, and of nothing for the slope. */
   readonly splitTolerance: number;
   readonly slopeTolerance: number;
@@ -52,6 +54,7 @@ export function prepareFoundation(spec: FoundationSpec): FoundationUnit {
     rule: found.rule,
     ratioLeast: spec.vehicleRatioMin,
     ratioMost: spec.vehicleRatioMax,
+    ratioForce: spec.vehicleRatioForceN,
     splitTolerance: spec.splitTolerancePercent / 100,
     slopeTolerance: spec.rearSlopeTolerance,
     displaced: spec.displacedVolumeCm3 === undefined ? null : spec.displacedVolumeCm3 * 1e-6,

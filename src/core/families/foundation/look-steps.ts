@@ -125,48 +125,48 @@ export const hoseLook = look({
 });
 
 const lampOptions: readonly LookOption[] = [
-  { id: 'in-order', title: 'As it should', effect: 'pass' },
+  { id: 'in-order', title: 'No', effect: 'pass' },
   { id: 'note', title: 'Not tried', effect: 'note' },
-  { id: 'unfit', title: 'It changes the lamp', effect: 'fail' },
+  { id: 'unfit', title: 'Yes: found', effect: 'fail' },
 ];
 
 /** What changes a lamp that should be dark says where the fault is. */
 export const redLamp = look({
   id: 'red-lamp',
   title: 'What changes the red lamp',
-  why: 'A lamp that should be dark: one thing after the other is changed, and what changes the lamp says where the fault is.',
+  why: 'A lamp that should be dark: one thing after the other is changed, and the question that is answered with yes says where the fault is.',
   minutes: 5,
   cautions: ['vehicle-still'],
   options: lampOptions,
   points: [
     {
       id: 'lever-down',
-      title: 'Lever fully down',
-      hint: 'Pulled off its switch by hand: a lamp that goes out then has its switch set wrong',
+      title: 'Lever fully down: out only when pulled off its switch?',
+      hint: 'By hand, a little further than the lever goes down by itself: yes is a switch that is set wrong',
       at: [150, 136],
     },
     {
       id: 'float-lifted',
-      title: 'Float lifted, or its plug off',
-      hint: 'With the reservoir full: a lamp that goes out has a float that sank',
+      title: 'Reservoir full: out with the float lifted, or its plug off?',
+      hint: 'Yes is a float that sank',
       at: [137, 68],
     },
     {
       id: 'pressure-on',
-      title: 'Pedal pressed firmly',
-      hint: 'A lamp that lights, or goes out, only then has a circuit short of pressure',
+      title: 'Does it change when the pedal is pressed firmly?',
+      hint: 'It lights, or goes out, only then: yes is a circuit short of pressure',
       at: [188, 100],
     },
     {
       id: 'all-plugs-off',
-      title: 'Every plug off',
-      hint: 'A lamp that is still lit has its wire on the body: unfit',
+      title: 'Every plug off: still lit?',
+      hint: 'Yes is a wire that touches the body',
       at: [190, 62],
     },
     {
       id: 'key-on',
-      title: 'Key on, engine off',
-      hint: 'It lights as its own check: one that stays dark has a bulb or a wire that is open',
+      title: 'Key on, engine off: does it stay dark?',
+      hint: 'It should light as its own check: yes is a bulb, a fuse or a wire that is open',
       at: [60, 100],
     },
   ],

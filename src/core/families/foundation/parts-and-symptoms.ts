@@ -38,7 +38,7 @@ export const foundationParts: readonly Part[] = [
   {
     id: 'stop-lamp-switch',
     title: 'Stop-lamp switch',
-    faults: ['stop-switch-misadjusted'],
+    faults: ['stop-switch-misadjusted', 'stop-switch-slack'],
     affects: ['stop-lamp-adjust', 'complaint'],
   },
   { id: 'level-float', title: 'Level float', faults: ['level-float-failed'], affects: ['red-lamp', 'complaint'] },
@@ -100,7 +100,16 @@ export const foundationSymptoms: readonly Symptom[] = [
       'fluid-level-low': 'usually',
     },
   },
-  { id: 'stop-lamps', title: 'Stop lamps stay on', of: { 'stop-switch-misadjusted': 'usually' } },
+  {
+    id: 'stop-lamps',
+    title: 'Stop lamps stay on',
+    of: { 'stop-switch-misadjusted': 'usually', 'stop-switch-slack': 'never' },
+  },
+  {
+    id: 'stop-lamps-late',
+    title: 'Stop lamps come late, or not at all',
+    of: { 'stop-switch-slack': 'usually', 'stop-switch-misadjusted': 'never' },
+  },
   {
     id: 'parking',
     title: 'Parking brake does not hold or let go',

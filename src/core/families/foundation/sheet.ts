@@ -31,6 +31,7 @@ export const foundationSchema = z
     linkageEfficiency: positive(1).default(0.9),
     vehicleRatioMin: positive(20).default(2),
     vehicleRatioMax: positive(30).default(6),
+    vehicleRatioForceN: positive(1000).default(200),
     splitPressureKpa: optionalPositive(20_000),
     rearSlope: z.number().min(0).max(1).optional(),
     splitTolerancePercent: positive(100).default(15),
@@ -135,6 +136,9 @@ export const foundationFields: readonly SheetField[] = [
   field('rearSlopeTolerance', 'Rear slope, tolerance', '1', 'tolerance'),
   field('vehicleRatioMin', 'Assisted over unassisted, at least', '1', 'limit'),
   field('vehicleRatioMax', 'Assisted over unassisted, at most', '1', 'limit'),
+  field('vehicleRatioForceN', 'Both at a pedal force of', 'N', 'limit', {
+    help: 'Less assist is no fault at more foot, nor more of it at less',
+  }),
   field('pedalTravelMaxMm', 'Pedal travel at most', 'mm', 'limit'),
   field('stopLampMinKpa', 'Stop lamp not below', 'kPa', 'limit'),
   field('stopLampMaxKpa', 'Stop lamp at', 'kPa', 'limit', { help: 'At the latest' }),

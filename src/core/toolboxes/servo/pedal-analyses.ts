@@ -187,6 +187,8 @@ function assistSeen(trace: Trace, held: readonly Span[]): AssistSeen {
 /** Two pushes of one force. */
 interface TwoPushes {
   readonly strokes: readonly MeasuredStroke[];
+  /** Of the push without, N. */
+  readonly pedalForce: number;
   /** By what share their forces differ. */
   readonly apart: number;
   readonly assist: AssistSeen;
@@ -198,7 +200,7 @@ function findPushes(trace: Trace): TwoPushes | NoEvidence {
   const { strokes, held } = strokesOf(trace, 'pedal_force');
   if (strokes.length < 2) return noEvidence({ code: 'no-strokes', channel: 'pedal_force' });
   const apart = Math.abs(held[held.length - 1].level - held[0].level) / held[0].level;
-  return { strokes, apart, assist: assistSeen(trace, held) };
+  return { strokes, pedalForce: held[0].level, apart, assist: assistSeen(trace, held) };
 }
 
 function pushesEvidence(found: TwoPushes): Judged<TwoPushes> {
@@ -210,7 +212,7 @@ const sameForcePair: Question<StepContext<unknown>, TwoPushes, TwoPushes> = {
   characteristics: ['vehicle-ratio'],
   happened: findPushes,
   shows: pushesEvidence,
-  comesTo: ({ strokes, apart, assist }, context) => {
+  comesTo: ({ strokes, pedalForce, apart, assist }, context) => {
     const pair = ratio(strokes[0].output, strokes[strokes.length - 1].output, apart, context);
     return {
       characteristics: [
@@ -222,6 +224,7 @@ const sameForcePair: Question<StepContext<unknown>, TwoPushes, TwoPushes> = {
       events: [],
       notes: [],
       strokes,
+      pedalForce,
     };
   },
 };

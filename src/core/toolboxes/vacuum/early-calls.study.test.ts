@@ -1,15 +1,16 @@
 import type { DecisionTally, EarlyCallTally } from '../../../../scripts/studies/early-calls';
+import { sized } from '../../../../tests/support/study-size';
 import { study } from '../../../../tests/support/study';
 
 const kinds = 3;
-const holds = 2000;
+const holds = sized(1200, 2000);
 
 interface Tallies {
   readonly calls: EarlyCallTally;
   readonly decisions: DecisionTally;
 }
 
-describe('holds watched and judged, 2,000 of each kind', () => {
+describe('holds watched and judged, over a thousand of each kind', () => {
   let tallies: Tallies[] = [];
   beforeAll(async () => {
     tallies = await Promise.all(Array.from({ length: kinds }, (_, kind) => study<Tallies>('early-calls', kind, holds)));

@@ -1,4 +1,4 @@
-import { failed, found, good, type InquirySteps } from '../../../contract/inquiry-says';
+import { failed, fellShort, found, good, type InquirySteps } from '../../../contract/inquiry-says';
 import type { Conclusion } from '../../../contract/plan';
 
 /** Steps that clear the booster when all of them are good. */
@@ -78,7 +78,9 @@ export const hardPedalConclusions: readonly Conclusion[] = [
     faults: ['diaphragm-leak', 'vacuum-valve-leak'],
     holds: (steps) =>
       good(steps, 'source-vacuum') &&
-      (failed(steps, 'pedal-drop') || failed(steps, 'reserve') || failed(steps, 'same-force-pair')),
+      (fellShort(steps, 'pedal-drop', 'pedal-sink') ||
+        failed(steps, 'reserve') ||
+        fellShort(steps, 'same-force-pair', 'vehicle-ratio')),
   },
   {
     id: 'not-the-booster',
@@ -92,5 +94,5 @@ export const hardPedalConclusions: readonly Conclusion[] = [
 ];
 
 function idleFailed(steps: InquirySteps): boolean {
-  return steps.get('source-vacuum')?.failed.includes('idle-vacuum') ?? false;
+  return fellShort(steps, 'source-vacuum', 'idle-vacuum');
 }

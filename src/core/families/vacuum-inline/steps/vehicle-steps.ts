@@ -285,12 +285,12 @@ export const sameForcePair: Measured = {
     },
   },
   analyse: analyseSameForcePair,
-  limits: (_analysis, context) => [
+  limits: ({ pedalForce = moderate }, context) => [
     {
       characteristic: 'vehicle-ratio',
-      low: context.workshopLimits.vehicleRatio,
+      low: leastPair(context, pedalForce),
       high: null,
-      expected: expectedPair(context),
+      expected: expectedPair(context, pedalForce),
       standard: 0,
       source: { kind: 'workshop', key: 'vehicleRatio' },
     },
@@ -298,8 +298,16 @@ export const sameForcePair: Measured = {
   pictures: [{ kind: 'over-time', channels: [pedal, 'output_pressure'] }],
 };
 
-function expectedPair(context: Context): number | null {
-  const rod = moderate * context.unit.leverage;
+/** The workshop's least ratio is of a moderate foot: of a firmer one, which may run the unit out, as much output by that push alone. */
+function leastPair(context: Context, pedalForce: number): number {
+  const least = context.workshopLimits.vehicleRatio;
+  const unassisted = (force: number) => outputAt(context.unit, force * context.unit.leverage, 0);
+  return pedalForce <= moderate ? least : Math.max(1, (least * unassisted(moderate)) / unassisted(pedalForce));
+}
+
+/** What a sound unit gives with its vacuum over what it gives without, at a pedal force (N). */
+function expectedPair(context: Context, pedalForce: number): number | null {
+  const rod = pedalForce * context.unit.leverage;
   const without = outputAt(context.unit, rod, 0);
   return without > 0 ? outputAt(context.unit, rod, vacuumNow(context)) / without : null;
 }
