@@ -15,6 +15,7 @@ import { rigForStep } from '@/core/rig/run-step';
 import { FrameReader, packFrame } from '@/core/traces/frame';
 import { makeTrace, sliceTrace, type Trace } from '@/core/traces/trace';
 import { bookSpeed } from './bench-book';
+import { evaluateSpeed } from './bench-evaluate';
 import { driveSpeed } from './bench-drive';
 import { recorderSpeed } from './bench-recorder';
 import { rankingSpeed } from './bench-ranking';
@@ -271,6 +272,7 @@ else if (running === 'ranking') rankingSpeed(line);
 else if (running === 'drive') driveSpeed(line);
 else if (running === 'recorder') await recorderSpeed(line, Number(part ?? 30));
 else if (running === 'book') await bookSpeed(line);
+else if (running === 'evaluate') evaluateSpeed();
 else if (running) await besideRecorder(running);
 else {
   rigSpeed();

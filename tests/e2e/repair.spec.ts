@@ -34,7 +34,7 @@ test('from the findings through a wrong repair and the right one to a release', 
   // By mouse: what it is, and what speaks for it.
   await page.goto('/');
   await expect(page.getByRole('link', { name: /UL-82-0352/ }).first()).toContainText(
-    'Control piston sticks, over 99 %',
+    'Control piston sticks: leads, not certain',
   );
   await page.goto(job);
   await page.getByRole('link', { name: 'Findings', exact: true }).click();

@@ -12,6 +12,10 @@ import { soundTruth } from './sound-truth';
 export interface SeenFigure {
   readonly figure: number;
   readonly seen: Seen;
+  /** Side of what sound units show on which nothing is held against it: further out there it is only better. */
+  readonly better?: 'above' | 'below';
+  /** It failed its limit. */
+  readonly failed?: true;
 }
 
 /** A point of a look, and what was found there. */
@@ -29,8 +33,16 @@ export interface Evidence {
   readonly points: readonly SeenPoint[];
   /** What the driver noticed, of the kind's list; null where nobody asked or nothing was said. */
   readonly symptoms: readonly string[] | null;
-  /** Whether any step failed its limits, by whatever figure: a sound unit does so hardly ever. Left out, none did. */
-  readonly failed?: boolean;
+  /** Steps of which something failed that is no figure of the table: no fault is known to do that. Left out, there are none. */
+  readonly failedOtherwise?: readonly string[];
+  /** Every step that a release wants was done and passed. Left out, that is not so. */
+  readonly allPassed?: boolean;
+}
+
+/** The side on which a limit holds nothing against a figure; undefined where it is held on both, or on none. */
+function betterSide({ low, high }: Limit): SeenFigure['better'] {
+  if (low === null && high !== null) return 'below';
+  return high === null && low !== null ? 'above' : undefined;
 }
 
 /**
@@ -48,6 +60,8 @@ const windowShare = 0.25;
 function setAnywhereIn({ low, high, window, expected }: Limit): number {
   // What is known to lie anywhere in a window is even over it, and as far from what is expected as its further end.
   if (window && expected !== null) return Math.max(window[1] - expected, expected - window[0]) / Math.sqrt(3);
+  // Where nobody knows what is expected of it, it may be all of the window off.
+  if (window) return (window[1] - window[0]) / Math.sqrt(3);
   return low === null || high === null ? 0 : (windowShare * (high - low)) / 2;
 }
 
@@ -81,11 +95,39 @@ export function evidenceOf(
     const scale = scaleOf(measure, limit, sound);
     if (!scale) return [];
     const seen = seenOf(found, scale, limit && Math.hypot(limit.standard, setAnywhereIn(limit)));
-    return [{ figure, seen: limit ? seen : asRecorded(seen) }];
+    if (!limit) return [{ figure, seen: asRecorded(seen) }];
+    const failed = step.checks.some((check) => check.characteristic === id && check.verdict.kind === 'fail');
+    return [{ figure, seen, better: betterSide(limit), ...(failed ? { failed } : {}) }];
   });
   const known = symptoms.filter((id) => kind.symptoms.some((symptom) => symptom.id === id));
-  const failed = steps.some(({ verdict }) => verdict === 'fail');
-  return { figures, points: seenPoints(kind, steps), symptoms: known.length > 0 ? known : null, failed };
+  return {
+    figures,
+    points: seenPoints(kind, steps),
+    symptoms: known.length > 0 ? known : null,
+    failedOtherwise: failedOtherwise(table, steps, figures),
+    allPassed: allPassed(kind, steps, context),
+  };
+}
+
+/** Measured steps that failed by no figure that the table has. */
+function failedOtherwise(
+  table: SignatureTable,
+  steps: readonly StepEvaluation[],
+  figures: readonly SeenFigure[],
+): readonly string[] {
+  const told = new Set(figures.flatMap(({ figure, failed }) => (failed ? [table.figures[figure].step] : [])));
+  return steps.flatMap(({ step, checks }) =>
+    !told.has(step) && checks.some(({ verdict }) => verdict.kind === 'fail') ? [step] : [],
+  );
+}
+
+function allPassed(kind: AnyKind, steps: readonly StepEvaluation[], context: StepContext<unknown>): boolean {
+  const plan = kind.plans.find(({ id }) => id === context.plan);
+  const wanted = kind.steps.filter(({ id, optional }) => !optional && plan?.steps.includes(id));
+  return wanted.every(({ id }) => {
+    const verdict = steps.find(({ step }) => step === id)?.verdict;
+    return verdict === 'pass' || verdict === 'recorded';
+  });
 }
 
 function seenPoints(kind: AnyKind, steps: readonly StepEvaluation[]): SeenPoint[] {

@@ -1,4 +1,4 @@
-import { coverageFactor, expandedUncertainty, type Estimate } from '../instruments/uncertainty';
+import { combinedStandard, type Estimate } from '../instruments/uncertainty';
 import type { Check } from '../judging/judge-step';
 import type { Characteristic } from '../procedure/step-analysis';
 import { characteristicRow } from '../quantities/characteristics';
@@ -137,7 +137,7 @@ export function seenOf(found: Characteristic, scale: FigureScale, limitStandard 
   const estimate = found.kind === 'measured' ? found.estimate : found.bound;
   const at = placeOf(estimate.value, scale);
   if (!Number.isFinite(at)) return { kind: 'absent' };
-  const own = expandedUncertainty(estimate) / coverageFactor;
+  const own = combinedStandard(estimate);
   const counted = shownAs(found.id) === 'count' ? countDoubt : 0;
   const standard = standardAt(at, Math.hypot(own, limitStandard, counted), scale);
   const systematic = estimate.components.filter((part) => !part.random).map((part) => part.standard);

@@ -2,15 +2,17 @@ import type { AnyKind } from '../contract/kind';
 import { conditionWith } from '../contract/model';
 import type { Prevalences } from '../contract/prevalence';
 import type { StepEvaluation } from '../judging/evaluate-unit';
-import { coverageFactor } from '../instruments/uncertainty';
+import { coverageFactor } from '../instruments/coverage-factor';
 import { lockOf } from '../procedure/interlock';
 import type { StepContext } from '../procedure/step-context';
 import type { ShownAs } from '../quantities/shown-as';
+import { isBorneOut } from './borne-out';
 import { evidenceOf } from './evidence';
 import { faultsOf, hypothesisId, type Hypothesis } from './hypothesis';
 import { nextTest, type NextTest } from './next-test';
 import { rank, severityOf, type Ranked, type SeverityShare, type Weighed } from './rank';
 import type { SignatureTable } from './signature-table';
+import { unseenBy } from './unseen';
 
 /** How much of a fault there is, as its figure; SI. */
 export interface FaultExtent {
@@ -47,6 +49,8 @@ export interface Ledger {
   readonly findings: number;
   /** Faults that no step of the plan would show, whatever was done. */
   readonly unseen: readonly string[];
+  /** How likely things are said to be was held against units of other physics on this plan. */
+  readonly borneOut: boolean;
 }
 
 export interface LedgerAsked {
@@ -75,41 +79,13 @@ export function ledgerOf(kind: AnyKind, table: SignatureTable, asked: LedgerAske
     next: nextTest(kind, table, ranking, { plan: context.plan, done, optional, firstOf: firstOf(kind, asked) }),
     findings: ranking.ranked[0].weighed.length,
     unseen: unseenBy(kind, table),
+    borneOut: isBorneOut(kind, context.plan),
   };
 }
 
 function firstOf(kind: AnyKind, { steps, openers, context }: LedgerAsked) {
   const plan = kind.plans.find((each) => each.id === context.plan)?.steps ?? [];
   return (id: string): string | null => (openers ? openers.get(id) : lockOf(kind.steps, plan, id, steps)?.step) ?? null;
-}
-
-/** Faults that leave every figure of a plan where it is, and that no look of it would show. */
-export function unseenBy(kind: AnyKind, table: SignatureTable): readonly string[] {
-  const plan = kind.plans.find((each) => each.id === table.plan);
-  const points = new Set(
-    kind.steps.flatMap((step) =>
-      step.kind === 'look' && plan?.steps.includes(step.id) ? step.feeds.look.points.map((point) => point.id) : [],
-    ),
-  );
-  return kind.model.faults
-    .filter((fault) => !Object.keys(fault.appearance).some((point) => points.has(point)))
-    .filter((fault) => !movesAnything(table, fault.id))
-    .map((fault) => fault.id);
-}
-
-/** How far a figure has to move, in standard uncertainties of one sound unit’s, to be told from it. */
-const toldApart = 2;
-
-/** Whether a fault at its worst moves any figure out of where sound units lie, or makes one something else than a number. */
-export function movesAnything(table: SignatureTable, fault: string): boolean {
-  const worst = table.faults[fault]?.at(-1) ?? [];
-  return worst.some((cell, at) => {
-    if (cell === null) return false;
-    const { sound, standard, scatter } = table.figures[at];
-    if (Math.abs(cell.measured - sound.measured) > 0.5) return true;
-    const spread = Math.hypot(standard, sound.spread, cell.spread, ...scatter);
-    return cell.measured > 0.5 && Math.abs(cell.at - sound.at) > toldApart * spread;
-  });
 }
 
 /** Faults below this probability, and after so many, are not worth a fit. */

@@ -7,6 +7,7 @@ import {
   saidOfSound,
   saidOfUnlisted,
   slip,
+  soundFails,
 } from './chances';
 import type { Evidence, SeenFigure, SeenPoint } from './evidence';
 import { faultsOf, type Hypothesis } from './hypothesis';
@@ -16,7 +17,7 @@ import { integrateNuisances, type Compared } from './nuisance';
 import type { Cell, FigureSignature, SignatureTable } from './signature-table';
 import type { State } from './states';
 
-const { abs, exp, hypot, log, max, sqrt, PI } = Math;
+const { abs, exp, hypot, log, max, min, sign, sqrt, PI } = Math;
 
 /** One thing that speaks: a step that was measured, a point that was looked at, something that the driver noticed. */
 export type Finding =
@@ -52,6 +53,18 @@ function anywhereDensity(at: number, { sound, measure }: FigureSignature): numbe
   return 1 / (scale * 2 * Math.SQRT2 * (1 + (off * off) / 2) ** 1.5);
 }
 
+/** A place as far as anything is held against it: what is only better than sound is as good as sound. */
+function heldAgainst({ better }: SeenFigure, place: number, sound: number): number {
+  switch (better) {
+    case 'below':
+      return max(place, sound);
+    case 'above':
+      return min(place, sound);
+    case undefined:
+      return place;
+  }
+}
+
 /** Density of the standard normal. */
 const density = (z: number) => exp((-z * z) / 2) / sqrt(2 * PI);
 
@@ -71,6 +84,8 @@ export interface LaidOut {
   readonly measured: readonly SeenFigure[];
   readonly bounded: readonly SeenFigure[];
   readonly lost: readonly SeenFigure[];
+  /** Figures that failed, by their step; none of the table's where something else did. */
+  readonly failed: ReadonlyMap<string, readonly SeenFigure[]>;
   readonly findingOfStep: ReadonlyMap<string, number>;
   readonly points: readonly { readonly finding: number; readonly point: SeenPoint }[];
   readonly symptoms: readonly { readonly finding: number; readonly symptom: string; readonly said: boolean }[];
@@ -109,20 +124,30 @@ export function layOut(
   const of = (...kinds: readonly SeenFigure['seen']['kind'][]) =>
     evidence.figures.filter(({ seen }) => kinds.includes(seen.kind));
   const measured = of('measured');
+  const failed = new Map<string, readonly SeenFigure[]>((evidence.failedOtherwise ?? []).map((step) => [step, []]));
+  for (const each of evidence.figures) {
+    const { step } = table.figures[each.figure];
+    if (each.failed) failed.set(step, [...(failed.get(step) ?? []), each]);
+  }
   return {
     findings,
     measured,
     bounded: of('above', 'below'),
     lost: of('absent'),
+    failed,
     findingOfStep,
     points,
     symptoms,
     table,
     kind,
     mended,
-    slipped: Float64Array.from(measured, ({ figure, seen }) =>
-      seen.kind === 'absent' ? 0 : slip * anywhereDensity(seen.at, table.figures[figure]),
-    ),
+    slipped: Float64Array.from(measured, (each) => {
+      const { figure, seen } = each;
+      const signature = table.figures[figure];
+      return seen.kind === 'absent'
+        ? 0
+        : slip * anywhereDensity(heldAgainst(each, seen.at, signature.sound.at), signature);
+    }),
     sharedColumns: [
       ...table.scatters
         .map((_, at) => Float64Array.from(measured, ({ figure }) => table.figures[figure].scatter[at]))
@@ -156,6 +181,7 @@ export function likelihoodOf(laid: LaidOut, state: State): StateLikelihood {
   laid.measured.forEach(({ figure }, at) => (byFinding[findingAt(laid, figure)] += each[at]));
   addBounds(laid, state.cells, byFinding);
   addLost(laid, state.cells, byFinding);
+  addFailed(laid, state, byFinding);
   for (const { finding, point } of laid.points)
     byFinding[finding] += log(pointChance(laid.kind, state.hypothesis, point));
   for (const { finding, symptom, said } of laid.symptoms)
@@ -171,18 +197,20 @@ function compared({ measured, table, slipped, sharedColumns }: LaidOut, { cells,
   const [off, variance, chance] = [new Float64Array(count), new Float64Array(count), new Float64Array(count)];
   const slippedHere = slipped.slice();
   const byStep = new Map<string, Float64Array>();
-  measured.forEach(({ figure, seen }, at) => {
+  measured.forEach((each, at) => {
+    const { figure, seen } = each;
     if (seen.kind === 'absent') return;
     const [cell, { sound, measure, step }] = [cells[figure], table.figures[figure]];
-    const moved = cell.at - sound.at;
-    off[at] = seen.at - cell.at;
+    const seenAt = heldAgainst(each, seen.at, sound.at);
+    const moved = heldAgainst(each, cell.at, sound.at) - sound.at;
+    off[at] = seenAt - sound.at - moved;
     // A fault that hardly moves a figure does not make sizes more alike in it: five of them only seem so.
     const spread = abs(moved) < sound.spread ? max(cell.spread, sound.spread) : cell.spread;
     variance[at] = seen.standard ** 2 + spread ** 2 + modelDoubt[measure] ** 2 + (ownDoubt * moved) ** 2;
     chance[at] = (1 - slip) * smoothed(cell.measured);
     if (hypothesis.kind === 'no-fault' || abs(moved) * stepDoubt < modelDoubt[measure]) return;
     const soundly = hypot(seen.standard, sound.spread, modelDoubt[measure], ...table.figures[figure].scatter);
-    slippedHere[at] += (withoutEffect * density((seen.at - sound.at) / soundly)) / soundly;
+    slippedHere[at] += (withoutEffect * density((seenAt - sound.at) / soundly)) / soundly;
     const column = byStep.get(step) ?? new Float64Array(count);
     column[at] = stepDoubt * moved;
     byStep.set(step, column);
@@ -198,13 +226,16 @@ const stillBeyond = (further: number, spread: number) => exp(-max(0, further - s
 
 /** A figure that is only known to lie beyond something: the fault makes it so, or its value lies there. */
 function addBounds(laid: LaidOut, cells: readonly Cell[], byFinding: Float64Array): void {
-  for (const { figure, seen } of laid.bounded) {
+  for (const each of laid.bounded) {
+    const { figure, seen } = each;
     if (seen.kind === 'absent' || seen.kind === 'measured') continue;
     const cell = cells[figure];
     const { measure } = laid.table.figures[figure];
     const spread = hypot(seen.standard, cell.spread, modelDoubt[measure]);
-    const beyond = seen.kind === 'above' ? below((cell.at - seen.at) / spread) : below((seen.at - cell.at) / spread);
-    const further = seen.kind === 'above' ? seen.at - cell.at : cell.at - seen.at;
+    const { sound } = laid.table.figures[figure];
+    const off = heldAgainst(each, cell.at, sound.at) - heldAgainst(each, seen.at, sound.at);
+    const beyond = below((seen.kind === 'above' ? off : -off) / spread);
+    const further = seen.kind === 'above' ? -off : off;
     const chance = max(cell[seen.kind] * stillBeyond(further, spread), cell.measured * beyond);
     byFinding[findingAt(laid, figure)] += log(smoothed(chance));
   }
@@ -220,6 +251,33 @@ function addLost(laid: LaidOut, cells: readonly Cell[], byFinding: Float64Array)
     bySteps.set(finding, [...(bySteps.get(finding) ?? []), log(chance)]);
   }
   for (const [finding, logs] of bySteps) byFinding[finding] += logs.reduce((sum, each) => sum + each, 0) / logs.length;
+}
+
+/** A fault that moves a figure by less than this share of how far off it was found does not make it fail. */
+const makesItFail = 0.25;
+
+/** Whether a state does to a figure what made it fail. */
+function makesFail({ table }: LaidOut, cells: readonly Cell[], { figure, seen }: SeenFigure): boolean {
+  if (seen.kind === 'absent') return false;
+  const [cell, { sound }] = [cells[figure], table.figures[figure]];
+  const [found, moved] = [seen.at - sound.at, cell.at - sound.at];
+  const further = sign(found) * (seen.at - cell.at);
+  const beyond = (found > 0 ? cell.above : cell.below) * stillBeyond(further, seen.standard);
+  return beyond > 0.1 || (cell.measured > 0.1 && sign(moved) === sign(found) && abs(moved) >= makesItFail * abs(found));
+}
+
+/** A step that failed and that a state leaves as it is in a sound unit: as good as never, whichever fault it is. */
+function addFailed(laid: LaidOut, { cells, hypothesis }: State, byFinding: Float64Array): void {
+  const faults = laid.kind.model.faults.filter(({ id }) => faultsOf(hypothesis).includes(id));
+  for (const [step, figures] of laid.failed) {
+    const finding = laid.findingOfStep.get(step);
+    // Of what no table has a figure of, a fault's own words say whether it does it.
+    const does =
+      figures.length > 0
+        ? figures.some((each) => makesFail(laid, cells, each))
+        : faults.some(({ tells }) => tells.includes(step));
+    if (finding !== undefined && !does) byFinding[finding] += log(soundFails);
+  }
 }
 
 /** Chance of what was seen at a point of a look. */
@@ -282,14 +340,18 @@ function touchedLikelihood(laid: LaidOut, sound: State, how: Compared): StateLik
   const { each, cost } = integrateNuisances(how);
   const size = laid.findings.length;
   const [asSound, asAnything] = [new Float64Array(size), new Float64Array(size)];
-  laid.measured.forEach(({ figure, seen }, at) => {
+  laid.measured.forEach((one, at) => {
+    const { figure, seen } = one;
     if (seen.kind === 'absent') return;
     const finding = findingAt(laid, figure);
     asSound[finding] += each[at];
-    asAnything[finding] += log(0.5 * exp(each[at]) + 0.5 * anywhereDensity(seen.at, laid.table.figures[figure]));
+    const signature = laid.table.figures[figure];
+    const place = heldAgainst(one, seen.at, signature.sound.at);
+    asAnything[finding] += log(0.5 * exp(each[at]) + 0.5 * anywhereDensity(place, signature));
   });
   addBounds(laid, sound.cells, asSound);
   addLost(laid, sound.cells, asSound);
+  addFailed(laid, sound, asSound);
   for (const { figure } of laid.bounded) asAnything[findingAt(laid, figure)] += log(anyOutcome);
   for (const finding of new Set(laid.lost.map(({ figure }) => findingAt(laid, figure))))
     asAnything[finding] += log(anyOutcome);

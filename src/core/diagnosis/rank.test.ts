@@ -2,7 +2,7 @@ import { everyKind, kindNamed } from '../families';
 import { inOrderOptions } from '../procedure/look-step';
 import { evidenceFor, pointsFor, shownEvidence, tableOf } from '../../../tests/support/tables';
 import { hypothesisId } from './hypothesis';
-import { unseenBy } from './ledger';
+import { unseenBy } from './unseen';
 import { rank, severityOf, type Ranking } from './rank';
 import { cellsAt } from './states';
 
@@ -110,11 +110,27 @@ describe('ranking what may be the matter', () => {
     expect(after).toBeLessThan(before / 3);
   });
 
-  it('hardly believes that nothing is wrong with a unit of which a step failed, by whatever figure', () => {
+  it('charges a step that failed to all that leave it as it is: to nothing at all, and to every fault that does not do it', () => {
     const sound = evidenceFor(bench, null);
-    const share = (failed: boolean) => named(rank(remote, bench, { ...sound, failed }), 'no-fault').probability;
-    const odds = (failed: boolean) => share(failed) / (1 - share(failed));
-    expect(odds(false) / odds(true)).toBeGreaterThan(20);
+    const step = 'vacuum-hold-applied';
+    const share = (id: string, failed: boolean) =>
+      named(rank(remote, bench, { ...sound, failedOtherwise: failed ? [step] : [] }), id).probability;
+    const against = (id: string, other: string) =>
+      share(id, false) / share(other, false) / (share(id, true) / share(other, true));
+    expect(against('no-fault', 'not-in-this-list')).toBeGreaterThan(3);
+    expect(against('no-fault', 'vacuum-valve-leak')).toBeGreaterThan(20);
+    expect(against('return-spring-weak', 'vacuum-valve-leak')).toBeGreaterThan(20);
+    expect(against('no-fault', 'return-spring-weak')).toBeCloseTo(1, 1);
+  });
+
+  it('no fault leads where every step passed and neither a look nor the driver speaks for it', () => {
+    const mild = evidenceFor(bench, 'vacuum-valve-leak', 0.6);
+    const passed = { ...mild, allPassed: true };
+    expect(first(rank(remote, bench, mild))).toBe('vacuum-valve-leak');
+    expect(first(rank(remote, bench, passed))).toBe('no-fault');
+    expect(named(rank(remote, bench, passed), 'no-fault').probability).toBeGreaterThanOrEqual(0.5 - 1e-9);
+    const heard = rank(remote, bench, { ...passed, symptoms: ['hiss-held'] });
+    expect(named(heard, 'vacuum-valve-leak').probability).toBeGreaterThan(0.5);
   });
 
   it('takes what the driver said as explained by what was mended, once nothing else is wrong', () => {

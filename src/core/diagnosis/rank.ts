@@ -1,6 +1,7 @@
 import type { AnyKind } from '../contract/kind';
 import type { Prevalences } from '../contract/prevalence';
-import { chanceOfNoFault, chanceOfUnlisted, newPartsFail, soundFails, weightOf } from './chances';
+import type { HowOften } from '../contract/symptom';
+import { chanceOfNoFault, chanceOfUnlisted, newPartsFail, weightOf } from './chances';
 import type { Evidence } from './evidence';
 import { faultsOf, hypothesisId, type Hypothesis } from './hypothesis';
 import {
@@ -12,6 +13,7 @@ import {
   type StateLikelihood,
 } from './likelihood';
 import type { SignatureTable } from './signature-table';
+import { unseenBy } from './unseen';
 import { pairStates, statesOf, type State } from './states';
 
 const { exp, log, max, sqrt, LN10 } = Math;
@@ -118,17 +120,17 @@ export function rank(
   mended: readonly string[] = [],
 ): Ranking {
   const laid = layOut(kind, table, evidence, mended);
-  const states = statesOf(table);
+  const states = spokenOf(kind, table, evidence);
   const priors = priorsOf(table, prevalences, mended);
   const singles = byHypothesis(states).map((group) => {
     const [fault] = faultsOf(group[0].hypothesis);
-    const none = chanceOfNoFault * (evidence.failed ? soundFails : 1);
-    return tried(laid, group, fault === undefined ? none : (priors.get(fault) ?? 0));
+    return tried(laid, group, fault === undefined ? chanceOfNoFault : (priors.get(fault) ?? 0));
   });
   const unlisted = triedUnlisted(laid, states[0]);
   const first = [...singles, unlisted];
   const pairsTried = sharesOf(first)[first.length - 1] > unexplained || leavesUnexplained(laid, first);
-  const all = pairsTried ? [...first, ...triedPairs(laid, table, singles, priors)] : first;
+  const every = pairsTried ? [...first, ...triedPairs(laid, table, singles, priors)] : first;
+  const all = evidence.allPassed ? noLikelierThanNothing(laid, every) : every;
   const shares = sharesOf(all);
   const decibans = weightsOf(laid, all);
   const ranked = all
@@ -142,6 +144,43 @@ export function rank(
     }));
   const entropy = shares.reduce((sum, share) => (share > 0 ? sum - (share * log(share)) / Math.LN2 : sum), 0);
   return { ranked, pairsTried, entropy, states: stateShares(all, shares) };
+}
+
+const unseen = new WeakMap<SignatureTable, ReadonlySet<string>>();
+
+/**
+ * What the plan can tell of, and what the driver tells of: a fault that nothing of the plan shows gets every figure of it for nothing, and
+ * is named apart.
+ */
+function spokenOf(kind: AnyKind, table: SignatureTable, { symptoms }: Evidence): readonly State[] {
+  const apart = unseen.get(table) ?? new Set(unseenBy(kind, table));
+  unseen.set(table, apart);
+  const told = kind.symptoms.filter(({ id }) => symptoms?.includes(id));
+  const isTold = (fault: string) => told.some(({ of }) => bringsIt.includes(of[fault] ?? 'rarely'));
+  return statesOf(table).filter(({ hypothesis }) =>
+    faultsOf(hypothesis).every((fault) => !apart.has(fault) || isTold(fault)),
+  );
+}
+
+const bringsIt: readonly HowOften[] = ['always', 'usually', 'sometimes'];
+
+/** Log likelihood of looks and words from which they speak for something against nothing at all. */
+const speaks = Math.LN2;
+
+/**
+ * Where every step passed: all that neither a look nor the driver speaks for is together no likelier than that nothing is wrong. Limits
+ * say what a unit may be; a leaning inside them is no finding.
+ */
+function noLikelierThanNothing(laid: LaidOut, all: readonly Tried[]): readonly Tried[] {
+  const nothing = all.find(({ hypothesis }) => hypothesis.kind === 'no-fault');
+  if (!nothing) return all;
+  const other = [...laid.points, ...laid.symptoms].map(({ finding }) => finding);
+  const said = (each: Tried) => other.reduce((sum, finding) => sum + ofFinding(each, finding), 0);
+  const least = said(nothing) + speaks;
+  const unsaid = new Set(all.filter((each) => each !== nothing && said(each) < least));
+  if (unsaid.size === 0) return all;
+  const over = max(0, logSum([...unsaid].map(({ weight }) => weight)) - nothing.weight);
+  return all.map((each) => (unsaid.has(each) ? { ...each, weight: each.weight - over } : each));
 }
 
 /** Log likelihood by which another has to explain a finding better, for it to count as unexplained by the likeliest. */

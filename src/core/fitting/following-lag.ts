@@ -32,6 +32,8 @@ const ofRow = 0.2;
 const finest = 0.002;
 /** Slow noise makes samples closer than this no more than one, s. */
 const independentAfter = 0.4;
+/** Behind that smoothing samples closer than this say nothing of their own, s. */
+const closest = 0.005;
 /** With fewer samples around a stop nothing is said of a lag. */
 const fewest = 10;
 /** An output that moves by less than so many deviations of its scatter while the driver runs says nothing. */
@@ -103,7 +105,7 @@ export function followingLag(
     grid.push({ lag, rss });
   }
   const best = grid.reduce((p, q) => (q.rss < p.rss ? q : p));
-  const interval = (time[time.length - 1] - time[0]) / max(1, time.length - 1);
+  const { interval } = used[0];
   const variance = best.rss / max(1, count - 2 * used.length);
   const alike = max(1, independentAfter / interval);
   const lowest = parabola(grid, best.lag);
@@ -119,12 +121,20 @@ function around(time: Float64Array, driver: Float64Array, output: Float64Array, 
   let before = from;
   while (before > 0 && time[from] - time[before] < latest + 5 * smoothing) before--;
   const clock = time.subarray(before, to);
+  const interval = (clock[clock.length - 1] - clock[0]) / max(1, clock.length - 1);
+  const stride = max(1, Math.floor(closest / interval + 1e-9));
+  const thinned = (column: Float64Array) =>
+    stride === 1
+      ? column
+      : Float64Array.from({ length: Math.ceil(column.length / stride) }, (_, i) => column[i * stride]);
   return {
-    clock,
-    x: lagged(clock, driver.subarray(before, to), smoothing),
-    y: lagged(clock, output.subarray(before, to), smoothing),
+    clock: thinned(clock),
+    x: thinned(lagged(clock, driver.subarray(before, to), smoothing)),
+    y: thinned(lagged(clock, output.subarray(before, to), smoothing)),
     /** Where the stop itself begins. */
-    first: from - before,
+    first: Math.ceil((from - before) / stride),
+    /** s */
+    interval: interval * stride,
   };
 }
 

@@ -16,6 +16,8 @@ export interface LineFit {
   /** Lag-one autocorrelation of the residuals, already worked into the variances. */
   readonly autocorrelation: number;
   readonly count: number;
+  /** Degrees of freedom of the residuals, by as many samples as are worth one each. */
+  readonly freedom: number;
   readonly meanX: number;
 }
 
@@ -31,6 +33,7 @@ function failed(termination: Termination, count: number): LineFit {
     residual: nothing,
     autocorrelation: nothing,
     count,
+    freedom: nothing,
     meanX: nothing,
   };
 }
@@ -103,6 +106,7 @@ export function fitLine(x: ArrayLike<number>, y: ArrayLike<number>, options: Lin
     residual: sqrt(rss / (count - 2)),
     autocorrelation,
     count,
+    freedom: max(1, (count * (1 - autocorrelation)) / (1 + autocorrelation) - 2),
     meanX,
   };
 }

@@ -1,3 +1,4 @@
+import { evenlySpread } from '../traces/evenly-spread';
 import type { ChannelDescription } from '../quantities/channels';
 
 /** How a column has to be read to be what its channel is. */
@@ -21,15 +22,35 @@ const aboutZero = { vacuum: 2_000, pressure: 50_000, force: 20, current: 1 } as 
 /** A resting gauge pressure so close to the atmosphere (as a share of it) may be absolute, or be left in the unit. */
 const nearAtmosphere = 0.05;
 
+/** A percentile of so many figures, evenly spread over a column, is that of the column. */
+const enoughToTell = 65_536;
+
+/** The first so many figures of a column. */
+function firstOf(column: Float64Array, count: number): number[] {
+  const found: number[] = [];
+  for (let i = 0; i < column.length && found.length < count; i++) if (!Number.isNaN(column[i])) found.push(column[i]);
+  return found;
+}
+
 /** Lowest, highest, first and usual low figure of a column; null where it holds none. */
 function spanOf(column: Float64Array) {
-  const values = column.filter((value) => !Number.isNaN(value));
-  if (values.length === 0) return null;
-  const few = values.subarray(0, Math.max(1, Math.min(20, Math.floor(values.length / 20))));
-  const sorted = values.slice().sort();
+  let low = Infinity;
+  let high = -Infinity;
+  let count = 0;
+  for (let i = 0; i < column.length; i++) {
+    const value = column[i];
+    if (value !== value) continue;
+    count++;
+    if (value < low) low = value;
+    if (value > high) high = value;
+  }
+  if (count === 0) return null;
+  const isFigure = (value: number) => !Number.isNaN(value);
+  const few = firstOf(column, Math.max(1, Math.min(20, Math.floor(count / 20))));
+  const sorted = evenlySpread(column, enoughToTell).filter(isFigure).sort();
   return {
-    low: sorted[0],
-    high: sorted[sorted.length - 1],
+    low,
+    high,
     first: few.reduce((sum, value) => sum + value, 0) / few.length,
     resting: sorted[Math.floor(sorted.length / 20)],
   };

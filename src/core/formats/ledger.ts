@@ -89,9 +89,10 @@ export function writeLedger(
     })),
     pairsTried: ledger.pairsTried,
     unseen: ledger.unseen,
+    borneOut: ledger.borneOut,
     next: {
       kind: next.kind,
-      ...nextTestText(kind, next),
+      ...nextTestText(kind, next, ledger),
       ...(next.kind === 'test' ? { test: writeNextTest(next), others: next.others.map(writeWorth) } : {}),
       ...(next.kind === 'open-it' ? { parts: next.parts, between: next.between.map(hypothesisId) } : {}),
     },

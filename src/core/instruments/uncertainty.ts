@@ -1,3 +1,4 @@
+import { coverageOf } from './coverage-factor';
 import { calibrationState, type Instrument } from './instrument';
 
 /** Where a standard uncertainty comes from. */
@@ -33,6 +34,8 @@ export interface UncertaintyComponent {
   readonly standard: number;
   /** Random parts shrink with repeats; systematic parts do not. */
   readonly random: boolean;
+  /** Degrees of freedom that the figure was told with; left out where they are many, or it is no scatter that was seen. */
+  readonly freedom?: number;
 }
 
 /** A value with everything its uncertainty is made of, SI. */
@@ -41,22 +44,29 @@ export interface Estimate {
   readonly components: readonly UncertaintyComponent[];
 }
 
-/** Coverage factor: U = 2u, about 95 % (JCGM 100:2008, 6.3.3). */
-export const coverageFactor = 2;
-
 /** One systematic part. */
 export function systematic(source: UncertaintySource, standard: number): UncertaintyComponent {
   return { source, standard: Math.abs(standard), random: false };
 }
 
-/** One random part. */
-export function random(source: UncertaintySource, standard: number): UncertaintyComponent {
-  return { source, standard: Math.abs(standard), random: true };
+/** One random part; `freedom` where few readings tell it. */
+export function random(source: UncertaintySource, standard: number, freedom?: number): UncertaintyComponent {
+  return { source, standard: Math.abs(standard), random: true, ...(freedom === undefined ? {} : { freedom }) };
 }
 
-/** Expanded uncertainty U = 2·√Σu² of independent components (JCGM 100:2008, 5.1.2), SI. */
+/** Standard uncertainty of independent components together: √Σu² (JCGM 100:2008, 5.1.2), SI. */
+export const combinedStandard = ({ components }: Pick<Estimate, 'components'>): number =>
+  Math.sqrt(components.reduce((sum, { standard }) => sum + standard ** 2, 0));
+
+/** Degrees of freedom of components together (Welch–Satterthwaite: JCGM 100:2008, G.4.1). */
+export function effectiveFreedom({ components }: Pick<Estimate, 'components'>): number {
+  const few = components.reduce((sum, { standard, freedom }) => (freedom ? sum + standard ** 4 / freedom : sum), 0);
+  return few > 0 ? combinedStandard({ components }) ** 4 / few : Infinity;
+}
+
+/** Expanded uncertainty U = k·√Σu² of independent components, k for 95 % by their degrees of freedom (JCGM 100:2008, G.6.4), SI. */
 export function expandedUncertainty(estimate: Estimate): number {
-  return coverageFactor * Math.sqrt(estimate.components.reduce((sum, part) => sum + part.standard ** 2, 0));
+  return coverageOf(effectiveFreedom(estimate)) * combinedStandard(estimate);
 }
 
 /** Expanded uncertainty of the random parts alone, SI. */

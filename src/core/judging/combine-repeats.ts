@@ -116,7 +116,7 @@ function meanOfRepeats(estimates: readonly Estimate[]): Estimate {
   });
   const explained = components.filter((part) => part.random).reduce((sum, part) => sum + part.standard ** 2, 0);
   const scatter = estimates.reduce((sum, each) => sum + (each.value - value) ** 2, 0) / (n - 1) / n;
-  return { value, components: [...components, random('repeats', Math.sqrt(Math.max(0, scatter - explained)))] };
+  return { value, components: [...components, random('repeats', Math.sqrt(Math.max(0, scatter - explained)), n - 1)] };
 }
 
 /** Variance of what a repeat draws anew. */

@@ -1,5 +1,5 @@
+import { coverageFactor } from '../instruments/coverage-factor';
 import {
-  coverageFactor,
   expandedUncertainty,
   randomUncertainty,
   type Estimate,

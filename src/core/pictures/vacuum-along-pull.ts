@@ -13,8 +13,9 @@ export function turningPoint(input: ArrayLike<number>): number {
 }
 
 /**
- * Supply vacuum (Pa) as a function of input (Pa gauge): what was there when the pull first passed that input, and
- * `ahead` (Pa) where it has not come to yet, so that an expected curve is computed for the vacuum that was there.
+ * Supply vacuum (Pa) as a function of input (Pa gauge): what was there when the pull first passed that input, so that an expected
+ * curve is computed for the vacuum that was there; further on what was there last, before it what was there first, and `ahead`
+ * (Pa) where none was seen at all. Between two looks it runs straight.
  */
 export function vacuumAlongPull(
   input: ArrayLike<number>,
@@ -28,8 +29,13 @@ export function vacuumAlongPull(
     const cell = cellOf(input[i]);
     if (supply[i] > vacuumOn && Number.isNaN(seen[cell])) seen[cell] = supply[i];
   }
+  const known = [...seen.keys()].filter((cell) => !Number.isNaN(seen[cell]));
+  if (known.length === 0) return () => how.ahead;
   return (at) => {
-    const known = seen[cellOf(at)];
-    return Number.isNaN(known) ? how.ahead : known;
+    const place = (at / how.inputEnd) * cells - 0.5;
+    const next = known.findIndex((cell) => cell >= place);
+    if (next <= 0) return seen[next === 0 ? known[0] : known[known.length - 1]];
+    const [before, after] = [known[next - 1], known[next]];
+    return seen[before] + ((place - before) / (after - before)) * (seen[after] - seen[before]);
   };
 }

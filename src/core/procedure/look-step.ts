@@ -15,6 +15,8 @@ export interface LookPoint {
   readonly hint: string;
   /** What is written down beside the choice, where something is: codes, a part number. */
   readonly writes?: string;
+  /** What the step's options are called here, by their ids, where its own words do not fit this point. */
+  readonly words?: Readonly<Record<string, string>>;
   /** Where it is on the step's sketch, in a field of 320 × 200. */
   readonly at: readonly [number, number];
 }
@@ -24,6 +26,10 @@ export interface LookOption {
   readonly title: string;
   readonly effect: 'pass' | 'note' | 'fail';
 }
+
+/** What an option of a step is called at one of its points. */
+export const optionTitle = (point: Pick<LookPoint, 'words'>, option: LookOption): string =>
+  point.words?.[option.id] ?? option.title;
 
 /** What is looked at: every point gets one of the options. */
 export interface LookFeed {

@@ -3,6 +3,9 @@ import type { Trace } from './trace';
 const { abs, max, min } = Math;
 const { isNaN } = Number;
 
+/** A median of so many, evenly spread, is that of all. */
+const enoughToTell = 65_536;
+
 /**
  * What one channel really sampled: its own times (s) and values (SI), missing samples left out and of samples that share a
  * time stamp only the first. A slow column, a gap or a run of NaN is fewer samples here, never a wrong one.
@@ -12,8 +15,18 @@ export interface Samples {
   readonly value: Float64Array;
 }
 
-/** Own samples of a column. */
+const known = new WeakMap<Float64Array, { readonly time: Float64Array; readonly samples: Samples }>();
+
+/** Own samples of a column; found once for as long as the column is there, for all who ask. */
 export function ownSamples(trace: Trace, column: Float64Array): Samples {
+  const before = known.get(column);
+  if (before?.time === trace.time) return before.samples;
+  const samples = sampledOf(trace, column);
+  known.set(column, { time: trace.time, samples });
+  return samples;
+}
+
+function sampledOf(trace: Trace, column: Float64Array): Samples {
   const time = new Float64Array(column.length);
   const value = new Float64Array(column.length);
   let count = 0;
@@ -53,8 +66,9 @@ export function samplesBetween(samples: Samples, from: number, to: number): Samp
 /** Median interval of own samples, s; NaN with fewer than two. */
 export function ownInterval({ time }: Pick<Samples, 'time'>): number {
   if (time.length < 2) return Number.NaN;
-  const intervals = new Float64Array(time.length - 1);
-  for (let i = 1; i < time.length; i++) intervals[i - 1] = time[i] - time[i - 1];
+  const stride = max(1, Math.ceil((time.length - 1) / enoughToTell));
+  const intervals = new Float64Array(Math.ceil((time.length - 1) / stride));
+  for (let at = 0; at < intervals.length; at++) intervals[at] = time[at * stride + 1] - time[at * stride];
   intervals.sort();
   return intervals[intervals.length >> 1];
 }
@@ -74,7 +88,7 @@ export function longestGap({ time }: Pick<Samples, 'time'>, from: number, to: nu
  * Scatter of one sample about its neighbours, one sigma: median of |second differences|, so that an even slope does not
  * count. 0 for a quiet or coarsely divided channel. Of a long column no more than `most` differences are looked at, evenly spread.
  */
-export function scatterOf({ value }: Pick<Samples, 'value'>, most = Infinity): number {
+export function scatterOf({ value }: Pick<Samples, 'value'>, most = enoughToTell): number {
   if (value.length < 3) return 0;
   const stride = max(1, Math.ceil((value.length - 2) / most));
   const second = new Float64Array(Math.ceil((value.length - 2) / stride));

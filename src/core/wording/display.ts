@@ -228,6 +228,7 @@ function rounded(value: number, decimals: number): string {
 /** "1.78" or "1.783 ± 0.012", both in the shown unit, without its symbol. */
 export function figure(si: number, unit: MeasurementUnit, expandedSi: number | null = null): string {
   const value = fromSi(si, unit);
+  if (!Number.isFinite(value)) return '–';
   const expanded = expandedSi === null ? null : expandedSi / unit.factor;
   if (unit.dimension === 'count') return value.toFixed(0);
   const decimals = decimalsFor(value, expanded);

@@ -1,6 +1,6 @@
 import type { AnyKind } from '../contract/kind';
 import type { SeverityFit } from '../diagnosis/fit-severity';
-import type { FaultExtent, LedgerRow } from '../diagnosis/ledger';
+import type { FaultExtent, Ledger, LedgerRow } from '../diagnosis/ledger';
 import { faultsOf, hypothesisId, type Hypothesis } from '../diagnosis/hypothesis';
 import type { Finding } from '../diagnosis/likelihood';
 import type { NextTest } from '../diagnosis/next-test';
@@ -8,6 +8,7 @@ import type { Weighed } from '../diagnosis/rank';
 import type { StepEvaluation } from '../judging/evaluate-unit';
 import type { Check } from '../judging/judge-step';
 import { expandedUncertainty } from '../instruments/uncertainty';
+import { optionTitle } from '../procedure/look-step';
 import type { Characteristic } from '../procedure/step-analysis';
 import { characteristicTitle } from '../quantities/characteristics';
 import { shownAs } from '../quantities/shown-as';
@@ -31,8 +32,12 @@ export function hypothesisTitle(kind: AnyKind, hypothesis: Hypothesis): string {
   }
 }
 
-/** "92 %"; never certain, and never nothing. */
-export function probabilityText(probability: number): string {
+/** From here on a ranking that was held against nothing but its own models only leads. */
+const leads = 0.9;
+
+/** "92 %"; never certain, and never nothing. What is likeliest on a plan whose ranking nothing bears out leads, and no more. */
+export function probabilityText(probability: number, { borneOut }: Pick<Ledger, 'borneOut'>): string {
+  if (!borneOut && probability > leads) return 'leads, not certain';
   if (probability > 0.99) return 'over 99 %';
   if (probability < 0.01) return 'under 1 %';
   return `${Math.round(probability * 100)} %`;
@@ -93,9 +98,10 @@ export function findingText(
       const step = kind.steps.find((each) => each.id === finding.step);
       if (step?.kind !== 'look') return { title: finding.step, said: finding.option };
       const { points, options } = step.feeds.look;
-      const point = points.find((each) => each.id === finding.point)?.title ?? finding.point;
-      const option = options.find((each) => each.id === finding.option)?.title ?? finding.option;
-      return { title: step.title, said: `${point}: ${inSentence(option)}` };
+      const point = points.find((each) => each.id === finding.point);
+      const option = options.find((each) => each.id === finding.option);
+      const found = point && option ? optionTitle(point, option) : finding.option;
+      return { title: step.title, said: `${point?.title ?? finding.point}: ${inSentence(found)}` };
     }
     case 'symptom': {
       const title = kind.symptoms.find((each) => each.id === finding.symptom)?.title ?? finding.symptom;
@@ -140,7 +146,11 @@ export function strongest({ weighed }: Pick<LedgerRow, 'weighed'>, most: number)
 const sameHypothesis = (a: Hypothesis, b: Hypothesis) => hypothesisId(a) === hypothesisId(b);
 
 /** What to do next, as an order and a reason. */
-export function nextTestText(kind: AnyKind, next: NextTest): { readonly order: string; readonly why: string } {
+export function nextTestText(
+  kind: AnyKind,
+  next: NextTest,
+  { borneOut }: Pick<Ledger, 'borneOut'>,
+): { readonly order: string; readonly why: string } {
   const title = (hypothesis: Hypothesis) => `“${inSentence(hypothesisTitle(kind, hypothesis))}”`;
   const stepTitle = (id: string) => kind.steps.find((each) => each.id === id)?.title ?? id;
   switch (next.kind) {
@@ -154,7 +164,7 @@ export function nextTestText(kind: AnyKind, next: NextTest): { readonly order: s
       return next.hypothesis.kind === 'no-fault'
         ? { order: 'Every step is done', why: 'Nothing points to a fault. What passed its limits decides the release.' }
         : {
-            order: 'Stop here: certain enough',
+            order: borneOut ? 'Stop here: certain enough' : 'Stop here, and look before you replace',
             why: `More bench time would hardly change it: ${title(next.hypothesis)}.`,
           };
     case 'finish-plan':

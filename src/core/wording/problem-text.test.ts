@@ -269,6 +269,19 @@ describe('what a trace could not tell', () => {
     },
   );
 
+  it.each(problems)('%s never shows a figure that there is not', (_code, problem) => {
+    const without = Object.fromEntries(
+      Object.entries(problem).map(([key, fact]) => [key, typeof fact === 'number' ? Number.NaN : fact]),
+    ) as unknown as AnalysisProblem;
+    for (const units of displayUnitSets) expect(say(without, units)).not.toMatch(/NaN|Infinity|undefined/);
+  });
+
+  it('a hold of no time is not said to be one of 0.0 s', () => {
+    expect(say({ code: 'hold-too-short', seconds: 0, needed: 9 })).toBe(
+      'Nothing is seen to be held: 9.0 s are needed.',
+    );
+  });
+
   it('no two problems are said in the same words', () => {
     const texts = problems.map(([, problem]) => say(problem));
     expect(new Set(texts).size).toBe(texts.length);

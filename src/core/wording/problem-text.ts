@@ -42,8 +42,11 @@ export const cycleFaults: Readonly<Record<CircuitFaultId, string>> = {
 /** How far apart readings are (s): to two figures where that is what is needed. */
 const apartText = (seconds: number) => (seconds < 10 ? `${seconds.toPrecision(2)} s` : waitText(seconds));
 
-/** What a trace could not tell, or what was noticed, and what to do about it. */
-export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnits): string {
+/** What a trace could not tell, or what was noticed, and what to do about it; where a figure could not be had stands a dash. */
+export const analysisProblemText = (problem: AnalysisProblem, units: DisplayUnits): string =>
+  textOf(problem, units).replace(/NaN|−?Infinity/g, '–');
+
+function textOf(problem: AnalysisProblem, units: DisplayUnits): string {
   const gauge = (si: number) => withUnit(si, 'gauge', units);
   switch (problem.code) {
     case 'no-pull':
@@ -89,7 +92,9 @@ export function analysisProblemText(problem: AnalysisProblem, units: DisplayUnit
     case 'no-hold':
       return `No hold found in ${channelTitle(problem.channel).toLowerCase()}: pull, shut the input, wait ${problem.seconds} s.`;
     case 'hold-too-short':
-      return `Held for ${problem.seconds.toFixed(1)} s where ${problem.needed.toFixed(1)} s are needed.`;
+      return problem.seconds < 0.05
+        ? `Nothing is seen to be held: ${problem.needed.toFixed(1)} s are needed.`
+        : `Held for ${problem.seconds.toFixed(1)} s where ${problem.needed.toFixed(1)} s are needed.`;
     case 'source-never-opened':
       return `The vacuum never rose above ${withUnit(problem.vacuum, 'vacuum', units)}: the source was not opened, or the gauge is not connected.`;
     case 'begins-without-vacuum':

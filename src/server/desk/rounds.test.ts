@@ -55,7 +55,7 @@ describe('a fault found, mended wrongly, mended rightly, and proved', () => {
     expect(view.ledger?.next.kind).toBe('certain');
     expect(view.likeliest?.title).toBe('Vacuum valve leaks');
     const card = (await floorView()).jobs.find((each) => each.job.id === job.id);
-    expect(card?.likeliest).toBe('Vacuum valve leaks, over 99 %');
+    expect(card?.likeliest).toBe('Vacuum valve leaks: leads, not certain');
     expect(view.blocking.map((each) => each.step)).toContain('vacuum-hold-applied');
   });
 

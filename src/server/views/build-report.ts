@@ -1,5 +1,5 @@
 import { methodVersion } from '@/core/judging/method-version';
-import { writtenKey } from '@/core/procedure/look-step';
+import { optionTitle, writtenKey } from '@/core/procedure/look-step';
 import { heavy } from '../threads/pool';
 import type { PaperFace } from '../paper/paper-face';
 import { asDials } from '@/core/dials/default-dial';
@@ -84,7 +84,9 @@ function findingRows(job: Job, step: StepEvaluation): Report['steps'][number]['r
     const option = definition.feeds.look.options.find((each) => each.id === step.findings?.[point.id]);
     return {
       name: point.title,
-      reading: [option?.title ?? 'not looked at', step.findings?.[writtenKey(point.id)]].filter(Boolean).join(': '),
+      reading: [option ? optionTitle(point, option) : 'not looked at', step.findings?.[writtenKey(point.id)]]
+        .filter(Boolean)
+        .join(': '),
       limit: '',
       limitSource: '',
       verdict: option?.effect === 'fail' ? 'fail' : option ? 'recorded' : 'not-run',

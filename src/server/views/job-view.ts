@@ -155,7 +155,7 @@ const shutBy = (lock: Lock | undefined, titleOf: (id: string) => string): StepVi
   lock ? { why: lockText(lock, titleOf), opener: lock.step } : null;
 
 /** The fault at the head of a ledger, and how likely it is. */
-export interface Likeliest {
+export interface Likeliest extends Pick<Ledger, 'borneOut'> {
   readonly title: string;
   readonly probability: number;
 }
@@ -163,9 +163,10 @@ export interface Likeliest {
 /** What is said of a unit in one line: once a step has spoken, and it is likelier than not. */
 export function likeliestOf(job: Job, { evaluation }: JobEvaluation, ledger: Ledger | null): Likeliest | null {
   const head = ledger?.rows[0];
-  if (!head || evaluation.steps.every((step) => step.verdict === 'not-run')) return null;
+  if (!ledger || !head || evaluation.steps.every((step) => step.verdict === 'not-run')) return null;
   if (head.probability < 0.5 || head.hypothesis.kind === 'no-fault') return null;
-  return { title: hypothesisTitle(sheetOf(job).kind, head.hypothesis), probability: head.probability };
+  const { borneOut } = ledger;
+  return { title: hypothesisTitle(sheetOf(job).kind, head.hypothesis), probability: head.probability, borneOut };
 }
 
 /** The steps as the run sheet is to go: by the plan, or by what they tell. */

@@ -61,7 +61,7 @@ async function cardFrom(record: JobRecord, evaluated: JobEvaluation, shop: Shop)
     failed: titleWith('fail'),
     undecided: titleWith('undecided'),
     conclusion: conclusionOf(job, evaluation)?.title ?? null,
-    likeliest: likeliest && `${likeliest.title}, ${probabilityText(likeliest.probability)}`,
+    likeliest: likeliest && `${likeliest.title}: ${probabilityText(likeliest.probability, likeliest)}`,
     blocked: blockingOf(record, { evaluation, behind: await behindOf(record, shop) }).length > 0,
     face: facePaths(await keptFace(record, evaluated, shop), faceSize),
     titles: Object.fromEntries(own.map(({ id, title }) => [id, title])),

@@ -27,7 +27,7 @@ export function findingsOf(
     .filter((row) => row.probability >= worthPrinting)
     .map((row) => ({
       title: hypothesisTitle(kind, row.hypothesis),
-      probability: probabilityText(row.probability),
+      probability: probabilityText(row.probability, ledger),
       reasons: [
         ...row.extents.map((extent) => extentText(extent, units)),
         ...strongest(row, 3).map(({ finding, decibans }) => {

@@ -6,7 +6,7 @@ import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { onwardFrom } from './onward';
 import { kindOfSheet } from '@/core/families/registry';
-import { writtenKey, type LookStep } from '@/core/procedure/look-step';
+import { optionTitle, writtenKey, type LookPoint, type LookStep } from '@/core/procedure/look-step';
 import type { CautionId } from '@/core/vocabulary/caution-id';
 import type { JobView } from '@/server/views/job-view';
 import { Key } from '@/ui/parts/key';
@@ -116,8 +116,8 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
   const best = step.feeds.look.options[0];
   const restAs = () =>
     setDraft(JSON.stringify({ ...Object.fromEntries(missing.map((point) => [point.id, best.id])), ...marked }));
-  const seen = (point: string) =>
-    step.feeds.look.options.find((option) => option.id === appearance[point])?.title ?? best.title;
+  const seen = (point: LookPoint) =>
+    optionTitle(point, step.feeds.look.options.find((option) => option.id === appearance[point.id]) ?? best);
 
   return (
     <div className={styles.bench}>
@@ -154,7 +154,7 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
                     <Key>{String(at + 1)}</Key> {point.title}
                     <small>{point.hint}</small>
                     <span className={styles.seen}>
-                      On the stand-in: {seen(point.id).toLowerCase()}
+                      On the stand-in: {seen(point).toLowerCase()}
                       {appearance[writtenKey(point.id)] ? `: ${appearance[writtenKey(point.id)]}` : ''}
                     </span>
                   </legend>
@@ -168,7 +168,7 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
                           checked={marked[point.id] === option.id}
                           onChange={() => mark(point.id, option.id)}
                         />
-                        {option.title}
+                        {optionTitle(point, option)}
                         {point.id === current && <Key>{optionKeys[key].toUpperCase()}</Key>}
                       </label>
                     ))}

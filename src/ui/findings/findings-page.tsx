@@ -39,7 +39,7 @@ function actionOf(jobId: string, next: NextTest): { readonly href: string; reado
 }
 
 function NextBest({ view, kind, ledger }: { readonly view: JobView; readonly kind: AnyKind; readonly ledger: Ledger }) {
-  const { order, why } = nextTestText(kind, ledger.next);
+  const { order, why } = nextTestText(kind, ledger.next, ledger);
   const { href, title } = actionOf(view.job.id, ledger.next);
   const others = ledger.next.kind === 'test' ? ledger.next.others.slice(0, 4) : [];
   return (
@@ -141,6 +141,12 @@ export function FindingsPage({ view }: { readonly view: JobView }) {
                   ? 'Nothing was measured, looked at or said yet: the list shows how common each fault is.'
                   : `${ledger.findings} findings: steps, points that were looked at, and what the driver noticed or did not.`}
               </p>
+              {!ledger.borneOut && (
+                <p>
+                  How sure the ranking of this plan is was held against units of its own models only: what comes first
+                  leads, and is not certain. Measure what would settle it, and look before you replace.
+                </p>
+              )}
               {ledger.pairsTried && <p>No single fault explains them well, so that two at once were tried as well.</p>}
               {ledger.unseen.length > 0 && (
                 <>

@@ -19,28 +19,30 @@ interface Props {
   readonly kind: AnyKind;
 }
 
-function Row({ view, kind, row }: Props & { readonly row: LedgerRow }) {
+function Row({ view, kind, ledger, row }: Props & { readonly ledger: Ledger; readonly row: LedgerRow }) {
   const { units } = useShop();
   const steps = view.steps.map((step) => step.evaluation);
   const shows = faultsOf(row.hypothesis).flatMap(
     (id) => kind.model.faults.find((fault) => fault.id === id)?.shows ?? [],
   );
+  // Before anything spoke it is a list of what is common, and no finding.
+  const Title = ledger.findings === 0 ? 'span' : 'strong';
   return (
     <ListItem className={styles.row}>
       <details>
         <summary>
           <span className={styles.share}>
-            <span className={styles.figure}>{probabilityText(row.probability)}</span>
+            <span className={styles.figure}>{probabilityText(row.probability, ledger)}</span>
             <span className={styles.bar} aria-hidden="true">
               <span style={{ width: `${Math.max(1, row.probability * 100)}%` }} />
             </span>
           </span>
           <span className={styles.what}>
-            <strong>{hypothesisTitle(kind, row.hypothesis)}</strong>
+            <Title className={styles.title}>{hypothesisTitle(kind, row.hypothesis)}</Title>
             {row.extents.map((extent) => (
               <span key={extent.fault}>{extentText(extent, units)}</span>
             ))}
-            {faultsOf(row.hypothesis).some((id) => view.ledger?.unseen.includes(id)) && (
+            {faultsOf(row.hypothesis).some((id) => ledger.unseen.includes(id)) && (
               <span>No step of this plan would show it: this is how common it is.</span>
             )}
             {strongest(row, 2).map(({ finding, decibans }) => {
@@ -74,17 +76,17 @@ export function LedgerRows({ view, kind, ledger }: Props & { readonly ledger: Le
     <>
       <List component="ol" className={styles.ledger}>
         {likely.map((row) => (
-          <Row key={row.id} view={view} kind={kind} row={row} />
+          <Row key={row.id} view={view} kind={kind} ledger={ledger} row={row} />
         ))}
       </List>
       {rest.length > 0 && (
         <details className={styles.rest}>
           <summary>
-            {rest.length} more, together {probabilityText(left)}
+            {rest.length} more, together {probabilityText(left, ledger)}
           </summary>
           <List component="ol" className={styles.ledger}>
             {rest.map((row) => (
-              <Row key={row.id} view={view} kind={kind} row={row} />
+              <Row key={row.id} view={view} kind={kind} ledger={ledger} row={row} />
             ))}
           </List>
         </details>

@@ -24,7 +24,7 @@ import { OverdueNote } from '@/ui/parts/overdue-note';
 import { RecordNotices } from './record-notices';
 import { JobPlaces } from './job-places';
 import { CheckTable } from './check-table';
-import { writtenKey } from '@/core/procedure/look-step';
+import { optionTitle, writtenKey } from '@/core/procedure/look-step';
 import { kindOfSheet } from '@/core/families/registry';
 import { inSentence } from '@/core/wording/in-sentence';
 import styles from './job.module.css';
@@ -94,7 +94,9 @@ function Findings({ view, step }: { readonly view: JobView; readonly step: StepV
       {definition.feeds.look.points.map((point) => (
         <ListItem key={point.id}>
           {point.title}:{' '}
-          {definition.feeds.look.options.find((option) => option.id === findings[point.id])?.title.toLowerCase()}
+          {definition.feeds.look.options
+            .filter((option) => option.id === findings[point.id])
+            .map((option) => optionTitle(point, option).toLowerCase())}
           {findings[writtenKey(point.id)] ? `: ${findings[writtenKey(point.id)]}` : ''}
         </ListItem>
       ))}
@@ -145,14 +147,18 @@ function FindingsPanel({ view }: { readonly view: JobView }) {
   const kind = kindOfSheet(view.job.sheet);
   if (!view.ledger || !kind) return null;
   const [head] = view.ledger.rows;
-  const { order, why } = nextTestText(kind, view.ledger.next);
+  const { order, why } = nextTestText(kind, view.ledger.next, view.ledger);
   return (
     <section className={styles.panel} aria-label="Findings">
       <h2>Findings</h2>
       <p>
-        <b>
-          {hypothesisTitle(kind, head.hypothesis)}, {probabilityText(head.probability)}
-        </b>
+        {view.ledger.findings === 0 ? (
+          'Nothing was measured, looked at or said yet.'
+        ) : (
+          <b>
+            {hypothesisTitle(kind, head.hypothesis)}: {probabilityText(head.probability, view.ledger)}
+          </b>
+        )}
       </p>
       <p>
         {order}. {why}

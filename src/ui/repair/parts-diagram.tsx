@@ -1,4 +1,5 @@
 import type { AnyKind } from '@/core/contract/kind';
+import type { Ledger } from '@/core/diagnosis/ledger';
 import type { Part } from '@/core/contract/part';
 import type { PartWork } from '@/core/judging/verification';
 import { probabilityText } from '@/core/wording/ledger-text';
@@ -17,16 +18,17 @@ interface Props {
   /** Numbered as they stand. */
   readonly parts: readonly Part[];
   readonly blame: (part: Part) => number;
+  readonly sureness: Pick<Ledger, 'borneOut'>;
   readonly touched: readonly PartWork[];
 }
 
 /** The unit with its parts numbered on it: which the findings point at, and to which something was done. A part leads to its row. */
-export function PartsDiagram({ kind, parts, blame, touched }: Props) {
+export function PartsDiagram({ kind, parts, blame, sureness, touched }: Props) {
   const places = parts.map((part, at) => {
     const [share, work] = [blame(part), touched.find((each) => each.part === part.id)];
     const said = [
       `${at + 1}, ${part.title}`,
-      ...(share >= worthPointing ? [`at fault, ${probabilityText(share)}`] : []),
+      ...(share >= worthPointing ? [`at fault: ${probabilityText(share, sureness)}`] : []),
       ...(work ? [actionWords[work.action].toLowerCase()] : []),
     ];
     return {

@@ -86,10 +86,17 @@ export function RepairForm({ view, kind }: { readonly view: JobView; readonly ki
     }
     setBusy(false);
   };
+  const sureness = { borneOut: view.ledger?.borneOut ?? false };
   return (
     <section aria-label="Put a repair on record">
       <h2>{view.repairs.length === 0 ? 'What was done to it' : 'Another repair'}</h2>
-      <PartsDiagram kind={kind} parts={parts} blame={(part) => blameOf(view, part)} touched={touched} />
+      <PartsDiagram
+        kind={kind}
+        parts={parts}
+        sureness={sureness}
+        blame={(part) => blameOf(view, part)}
+        touched={touched}
+      />
       <Table className={styles.parts}>
         <TableHead>
           <TableRow>
@@ -107,7 +114,7 @@ export function RepairForm({ view, kind }: { readonly view: JobView; readonly ki
                 <TableCell>
                   <span className={styles.number}>{at + 1}</span> {part.title}
                 </TableCell>
-                <TableCell>{blame >= worthPointing ? `at fault, ${probabilityText(blame)}` : '–'}</TableCell>
+                <TableCell>{blame >= worthPointing ? `at fault: ${probabilityText(blame, sureness)}` : '–'}</TableCell>
                 <TableCell>
                   <Choice
                     id={choiceOf(part.id)}

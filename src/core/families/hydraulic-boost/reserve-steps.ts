@@ -3,6 +3,7 @@ import { columnOf, meanOf, sampleInterval } from '../../traces/trace';
 import { measured } from '../../procedure/analysis-result';
 import { evidence, noEvidence, type Evidence, type Judged } from '../../procedure/evidence';
 import { answer, joinAnswers } from '../../procedure/question';
+import { pedalSinkLimit } from '../../toolboxes/servo/pedal-sink-limit';
 import { analysePedalDrop } from '../../toolboxes/servo/pedal-analyses';
 import {
   reserveOf,
@@ -74,17 +75,7 @@ export const offDrop: Measured = {
     },
   },
   analyse: analysePedalDrop,
-  limits: (_analysis, { workshopLimits }): Limit[] => [
-    {
-      characteristic: 'pedal-sink',
-      low: workshopLimits.pedalSink,
-      // A pedal that goes to the floor shows air, a lost circuit or cups that let by, and no assist.
-      high: workshopLimits.pedalSinkMost,
-      expected: null,
-      standard: 0,
-      source: { kind: 'workshop', key: 'pedalSink' },
-    },
-  ],
+  limits: (_analysis, { workshopLimits }) => [pedalSinkLimit(workshopLimits)],
   pictures: [{ kind: 'over-time', channels: ['pedal_travel', lever] }],
 };
 

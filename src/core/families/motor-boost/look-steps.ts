@@ -2,6 +2,9 @@ import type { LookStep } from '../../procedure/look-step';
 import { provedSafe } from './step-parts';
 import { motorBoostSketch } from './sketch';
 
+/** A plug or a boot is no code. */
+const asSeen = { none: 'In order', stored: 'To note', present: 'Unfit' };
+
 export const faultCodes: LookStep = {
   id: 'fault-codes',
   kind: 'look',
@@ -23,8 +26,14 @@ export const faultCodes: LookStep = {
           writes: 'Codes as read',
           at: [126, 52],
         },
-        { id: 'plug', title: 'Plug and pins', hint: 'Locked, dry, no pin pushed back or green', at: [172, 40] },
-        { id: 'boot', title: 'Boot of the rod', hint: 'Whole, and the rod free in it', at: [70, 88] },
+        {
+          id: 'plug',
+          title: 'Plug and pins',
+          hint: 'Locked, dry, no pin pushed back or green',
+          words: asSeen,
+          at: [172, 40],
+        },
+        { id: 'boot', title: 'Boot of the rod', hint: 'Whole, and the rod free in it', words: asSeen, at: [70, 88] },
       ],
       options: [
         { id: 'none', title: 'None, in order', effect: 'pass' },

@@ -3,8 +3,8 @@ import type { PrechargeCase } from '../../../../scripts/studies/precharges';
 import { study } from '../../../../tests/support/study';
 import { sized } from '../../../../tests/support/study-size';
 
-const charges = 300;
-const bleeds = 80;
+const charges = sized(200, 300);
+const bleeds = sized(60, 80);
 /** A fifth of them sound, so that at full size 400 have a fault. */
 const units = sized(200, 500);
 const percent = (share: number) => `${(100 * share).toFixed(1)} %`;

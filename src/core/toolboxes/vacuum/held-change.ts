@@ -1,8 +1,8 @@
+import { coverageFactor } from '../../instruments/coverage-factor';
 import { fitDecay } from '../../fitting/decay';
 import { predictHold } from '../../fitting/hold-prediction';
 import { fitSettling } from '../../fitting/settling';
 import {
-  coverageFactor,
   differenceComponents,
   differenceResolution,
   stabilityComponent,

@@ -24,9 +24,10 @@ const { exp, hypot, max, min, sqrt } = Math;
 const standardTemperature = quantity<Temperature>(293.15);
 /** A shell measured with rule and calliper is good to about this share of its volume. */
 const volumeShare = 0.05;
-/** Air just drawn is colder than its shell by about this, K, and takes on its temperature within about this, s. */
+/** Air just drawn is colder than its shell by about this, K. */
 const drawnColder = 2;
-const warmsWithin = 5;
+/** No shell gives its warmth to the air more quickly, s; more slowly than a hold lasts, it is a leak to any eye. */
+const quickest = 1;
 /** A transient of the air is no larger than this warming makes it, K. */
 const mostWarming = 10;
 
@@ -97,6 +98,23 @@ function flowOf(
   ]);
 }
 
+/** Time constants that the warming is integrated over. */
+const constants = 32;
+
+/**
+ * Share of a warming that falls into a hold of `seconds` that begins `after` s, root mean square over all time constants up to
+ * the hold's own length, evenly by their logarithm: which one a shell has nobody knows.
+ */
+function shareOfWarming(after: number, seconds: number): number {
+  const slowest = max(quickest, seconds);
+  let squares = 0;
+  for (let i = 0; i < constants; i++) {
+    const tau = quickest * (slowest / quickest) ** ((i + 0.5) / constants);
+    squares += (exp(-after / tau) * (1 - exp(-seconds / tau))) ** 2;
+  }
+  return sqrt(squares / constants);
+}
+
 /**
  * What the warming of air just drawn may have added, one sigma (Pa): by how long it had settled before the hold, but
  * never more than a transient of that kind can hide in this trace.
@@ -113,5 +131,5 @@ function heatStandard(
   const points = thinned(samples);
   const fit = fitSettling(points.time, points.value);
   const hidden = fit ? hypot(fit.amplitude, fit.amplitudeStandard) : Infinity;
-  return min(warming * exp(-settledFor / warmsWithin), hidden);
+  return min(warming * shareOfWarming(settledFor, held.to - held.from), hidden);
 }

@@ -1,6 +1,7 @@
 import { absent, estimateOf, measured } from '../../../procedure/analysis-result';
 import type { Evidence } from '../../../procedure/evidence';
 import { answer } from '../../../procedure/question';
+import { pedalSinkLimit } from '../../../toolboxes/servo/pedal-sink-limit';
 import { analysePedalDrop, analyseSameForcePair } from '../../../toolboxes/servo/pedal-analyses';
 import { analyseSourceVacuum, leastVacuumLimits } from '../../../toolboxes/vacuum/source-vacuum-analysis';
 import { differenceComponents, differenceResolution, random, systematic } from '../../../instruments/uncertainty';
@@ -125,17 +126,7 @@ export const pedalDrop: Measured = {
     },
   },
   analyse: analysePedalDrop,
-  limits: (_analysis, { workshopLimits }) => [
-    {
-      characteristic: 'pedal-sink',
-      low: workshopLimits.pedalSink,
-      // A pedal that goes to the floor shows air, a lost circuit or cups that let by, and no assist.
-      high: workshopLimits.pedalSinkMost,
-      expected: null,
-      standard: 0,
-      source: { kind: 'workshop', key: 'pedalSink' },
-    },
-  ],
+  limits: (_analysis, { workshopLimits }) => [pedalSinkLimit(workshopLimits)],
   pictures: [{ kind: 'over-time', channels: ['pedal_travel', pedal] }],
 };
 

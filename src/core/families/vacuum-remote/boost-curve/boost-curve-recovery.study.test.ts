@@ -1,5 +1,6 @@
 import type { RecoveryCase } from '../../../../../scripts/studies/boost-curve-recovery';
 import { study as runStudy } from '../../../../../tests/support/study';
+import { sized } from '../../../../../tests/support/study-size';
 
 type Bounds = Readonly<Record<string, { readonly kind: 'relative' | 'absolute'; readonly most: number }>>;
 
@@ -20,28 +21,30 @@ interface Study {
   readonly each: number;
 }
 
+const seeds = sized(120, 200);
+
 const studies: readonly Study[] = [
   {
-    title: 'a slave piston in the line, over 200 seeds and 4 geometries',
+    title: 'a slave piston in the line, over 4 geometries',
     layout: 'in-line',
     bounds: {
       'boost-ratio': { kind: 'relative', most: 0.01 },
       'boost-slope': { kind: 'relative', most: 0.02 },
       ...common,
     },
-    seeds: 200,
+    seeds,
     firsts: [0, 2],
     each: 2,
   },
   {
-    title: 'a servo cylinder, over 200 seeds and 2 geometries',
+    title: 'a servo cylinder, over 2 geometries',
     layout: 'servo',
     bounds: {
       'servo-force': { kind: 'relative', most: 0.01 },
       'servo-slope': { kind: 'relative', most: 0.02 },
       ...common,
     },
-    seeds: 200,
+    seeds,
     firsts: [0, 1],
     each: 1,
   },

@@ -123,6 +123,7 @@ function leakDownOf<Unit>(
   const slope = line ? line.slope : (coordinate[1] - coordinate[0]) / span;
   const kappa = -slope;
   const fitShare = line ? Math.sqrt(line.slopeVariance) / Math.abs(slope) : 0;
+  const freedom = line ? line.freedom : undefined;
   const ends = { high: meanAt(pressure, 0), low: meanAt(pressure, pressure.length - 1) };
   const lost = ends.high - ends.low;
   const instrument = context.instruments.get(circuit.pressure);
@@ -142,7 +143,7 @@ function leakDownOf<Unit>(
   const perLost = lost > 0 ? 1 / lost : Infinity;
   const leakStandard = (gas / (ends.low * ends.high) / span) * Math.hypot(gauge, drift);
   const leakParts = [
-    random('fit', Math.abs(flow) * fitShare),
+    random('fit', Math.abs(flow) * fitShare, freedom),
     random('noise', leakStandard),
     systematic('volume', flow * amountShare),
   ];
@@ -162,7 +163,7 @@ function leakDownOf<Unit>(
   const halfLife =
     kappa > 0 && lost > 2 * Math.hypot(gauge, drift)
       ? measured(ids[0], seconds, [
-          random('fit', seconds * fitShare),
+          random('fit', seconds * fitShare, freedom),
           random('noise', Math.min(doubt, seconds)),
           // Lines and hoses give way too, and they follow another law than the gas.
           systematic('model', seconds * linesShare),
