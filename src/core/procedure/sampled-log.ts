@@ -1,5 +1,6 @@
 import { findChannel } from '../quantities/channels';
 import { asSampled } from '../traces/as-sampled';
+import { blockMeans } from '../traces/block-means';
 import { heldThrough } from '../traces/held-through';
 import { inFrames, type ColumnNature } from '../traces/in-frames';
 import { oncePerTrace } from '../traces/once-per-trace';
@@ -43,6 +44,14 @@ export const sampledLog = oncePerTrace((trace: Trace): SampledLog => {
   };
 });
 
+/** So many rows of a bandwidth's period are kept of a log. */
+const rowsKept = 20;
+
+/** A log at the rate that a step of this bandwidth (Hz) reads it at. */
+const atBandwidth = oncePerTrace((trace: Trace, bandwidth: number) =>
+  blockMeans(trace, rowsKept * bandwidth, (channel) => natureOf(channel) === 'measured'),
+);
+
 /**
  * The step, asked of what the sensors of a log gave; how that differs from what its logger wrote is said. Where they were asked too seldom,
  * nothing is.
@@ -54,7 +63,9 @@ export function readingSamples<Step extends StepDefinition<unknown>>(step: Step)
     analyse: (trace, context) => {
       const log = sampledLog(trace);
       const slow = loggedTooSlowly(log.trace, step.feeds.log);
-      const part = slow ? unanswered(step.characteristics, slow) : step.analyse(log.trace, context);
+      if (slow) return saying(unanswered(step.characteristics, slow), log.said);
+      const { bandwidth } = step.feeds.log;
+      const part = step.analyse(bandwidth ? atBandwidth(log.trace, bandwidth) : log.trace, context);
       return log.said.length === 0 ? part : saying(part, log.said);
     },
   };

@@ -30,6 +30,11 @@ export interface LogFeed {
   readonly leastRate?: number;
   /** Hz at which each channel that it needs must have been sampled to show what happened at all: `ordinaryRate` where left out, 0 for any. */
   readonly neededRate?: number;
+  /**
+   * Hz: nothing that the step looks for happens more quickly. A log that is many times as fast is read as the means of neighbouring rows;
+   * left out where moments count.
+   */
+  readonly bandwidth?: number;
   /** What a log says of itself in a line `# key: value` rather than in a column: as a column of the value's number. */
   readonly named?: {
     readonly key: string;

@@ -220,7 +220,7 @@ export const proportioning: Measured = {
   optional: false,
   characteristics: ids,
   feeds: {
-    log: { needs: ['front_pressure', 'rear_pressure'], uses: [pedal, 'engine_on'], leastRows: 40 },
+    log: { needs: ['front_pressure', 'rear_pressure'], uses: [pedal, 'engine_on'], leastRows: 40, bandwidth: 20 },
     live: {
       startsFrom: 'charged',
       guide: ({ unit }) => {

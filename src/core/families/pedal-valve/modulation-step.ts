@@ -53,6 +53,7 @@ export const modulationCurve: Measured = {
       needs: [lever, 'front_pressure'],
       uses: ['rear_pressure', 'accumulator_pressure'],
       leastRows: 60,
+      bandwidth: 20,
     },
     live: {
       startsFrom: 'charged',

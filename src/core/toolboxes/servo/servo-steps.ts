@@ -75,6 +75,7 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
         needs: [lever, 'output_pressure'],
         uses: [setup.feed],
         leastRows: 60,
+        bandwidth: 20,
       },
       live: {
         startsFrom: setup.startsFrom,
@@ -178,6 +179,7 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
         needs: [lever, 'output_pressure'],
         uses: [setup.feed],
         leastRows: 40,
+        bandwidth: 20,
       },
       live: {
         startsFrom: 'empty',

@@ -169,6 +169,7 @@ export function vacuumUnitSteps<Unit extends VacuumUnit>(setup: VacuumSetup<Unit
         needs: ['supply_vacuum'],
         uses,
         leastRows: 8,
+        bandwidth: 10,
         neededRate: 2,
       },
       live: {

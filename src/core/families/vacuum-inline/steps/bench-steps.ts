@@ -68,6 +68,7 @@ export const assistCurve: Measured = {
       needs: [rod, 'output_pressure'],
       uses: ['supply_vacuum'],
       leastRows: 60,
+      bandwidth: 20,
     },
     live: {
       startsFrom: 'evacuated',

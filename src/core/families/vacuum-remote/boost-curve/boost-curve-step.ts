@@ -65,6 +65,7 @@ export function boostCurveStep<Unit extends RemoteUnit>(layout: LayoutCurve<Unit
         needs: ['input_pressure', output],
         uses: ['control_vacuum', 'supply_vacuum'],
         leastRows: 60,
+        bandwidth: 20,
       },
       live: {
         startsFrom: 'evacuated',

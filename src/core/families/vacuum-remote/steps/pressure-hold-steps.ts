@@ -61,6 +61,7 @@ export function pressureHoldSteps<Unit extends RemoteUnit>(layout: PressureHolds
         needs: channels,
         uses: [],
         leastRows: 40,
+        bandwidth: 10,
         neededRate: 2,
       },
       live: {
@@ -111,6 +112,7 @@ export function pressureHoldSteps<Unit extends RemoteUnit>(layout: PressureHolds
         needs: channels,
         uses: ['supply_vacuum'],
         leastRows: 40,
+        bandwidth: 10,
         neededRate: 2,
       },
       live: {
