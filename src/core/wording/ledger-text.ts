@@ -35,9 +35,13 @@ export function hypothesisTitle(kind: AnyKind, hypothesis: Hypothesis): string {
 /** From here on a ranking that was held against nothing but its own models only leads. */
 const leads = 0.9;
 
+/** Whether what is said of something is that it leads, in place of how likely it is. */
+export const onlyLeads = (probability: number, { borneOut }: Pick<Ledger, 'borneOut'>): boolean =>
+  !borneOut && probability > leads;
+
 /** "92 %"; never certain, and never nothing. What is likeliest on a plan whose ranking nothing bears out leads, and no more. */
-export function probabilityText(probability: number, { borneOut }: Pick<Ledger, 'borneOut'>): string {
-  if (!borneOut && probability > leads) return 'leads, not certain';
+export function probabilityText(probability: number, ledger: Pick<Ledger, 'borneOut'>): string {
+  if (onlyLeads(probability, ledger)) return 'leads, not certain';
   if (probability > 0.99) return 'over 99 %';
   if (probability < 0.01) return 'under 1 %';
   return `${Math.round(probability * 100)} %`;

@@ -3,7 +3,14 @@ import ListItem from '@mui/material/ListItem';
 import type { AnyKind } from '@/core/contract/kind';
 import type { Ledger, LedgerRow } from '@/core/diagnosis/ledger';
 import { faultsOf } from '@/core/diagnosis/hypothesis';
-import { extentText, findingText, hypothesisTitle, probabilityText, strongest } from '@/core/wording/ledger-text';
+import {
+  extentText,
+  findingText,
+  hypothesisTitle,
+  onlyLeads,
+  probabilityText,
+  strongest,
+} from '@/core/wording/ledger-text';
 import type { JobView } from '@/server/views/job-view';
 import { useShop } from '@/ui/shell/shop-context';
 import { OverTheTrace } from './over-the-trace';
@@ -32,10 +39,16 @@ function Row({ view, kind, ledger, row }: Props & { readonly ledger: Ledger; rea
       <details>
         <summary>
           <span className={styles.share}>
-            <span className={styles.figure}>{probabilityText(row.probability, ledger)}</span>
-            <span className={styles.bar} aria-hidden="true">
-              <span style={{ width: `${Math.max(1, row.probability * 100)}%` }} />
-            </span>
+            {onlyLeads(row.probability, ledger) ? (
+              <span className={styles.leads}>{probabilityText(row.probability, ledger)}</span>
+            ) : (
+              <>
+                <span className={styles.figure}>{probabilityText(row.probability, ledger)}</span>
+                <span className={styles.bar} aria-hidden="true">
+                  <span style={{ width: `${Math.max(1, row.probability * 100)}%` }} />
+                </span>
+              </>
+            )}
           </span>
           <span className={styles.what}>
             <Title className={styles.title}>{hypothesisTitle(kind, row.hypothesis)}</Title>
@@ -82,7 +95,7 @@ export function LedgerRows({ view, kind, ledger }: Props & { readonly ledger: Le
       {rest.length > 0 && (
         <details className={styles.rest}>
           <summary>
-            {rest.length} more, together {probabilityText(left, ledger)}
+            {rest.length} more, {ledger.borneOut ? `together ${probabilityText(left, ledger)}` : 'behind by far'}
           </summary>
           <List component="ol" className={styles.ledger}>
             {rest.map((row) => (
