@@ -10,14 +10,17 @@ export NEXT_TELEMETRY_DISABLED=1
 sh scripts/packages.sh
 sh scripts/driver.sh
 bash scripts/browser.sh
-log=$(mktemp)
-npx --no-install playwright test --grep @sweep > "$log" 2>&1 &
+# Journeys and killed processes mostly wait: the studies take what they leave.
+logs=$(mktemp -d)
+npx --no-install playwright test --grep @sweep > "$logs/sweeps" 2>&1 &
 sweeps=$!
-failed=0
 # A process killed after every fortieth write; `npm run trust` does so after each.
-npm run -s trust -- 40 || failed=1
+npm run -s trust -- 40 > "$logs/trust" 2>&1 &
+trust=$!
+failed=0
 nice -n 10 npx --no-install jest --selectProjects studies || failed=1
+wait "$trust" || failed=1
 wait "$sweeps" || failed=1
-cat "$log"
-rm -f "$log"
+cat "$logs/trust" "$logs/sweeps"
+rm -rf "$logs"
 exit "$failed"

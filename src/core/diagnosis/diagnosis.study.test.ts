@@ -2,6 +2,8 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import type { PlanStudied, RankedUnit } from '../../../scripts/studies/diagnoses';
 import { study } from '../../../tests/support/study';
 import { full } from '../../../tests/support/study-size';
+import { everyKind } from '../families';
+import { borneOutPlans, planKey } from './borne-out';
 
 /*
  * Units of other sizes than those that the tables were made of, tested whole on the noisy rig; the same recorded by other tools and
@@ -145,6 +147,19 @@ describe('faults ranked, units held out', () => {
     expect(share(ofKind(units, 'sound'), first)).toBeGreaterThanOrEqual(writer === 'rig' ? 0.95 : 0.9);
     expect(share(ofKind(units, 'unlisted'), first)).toBeGreaterThanOrEqual(writer === 'rig' ? 0.8 : 0.75);
   });
+
+  it.each(borneOutPlans)(
+    '%s may say how sure it is: it names what is the matter with units of other physics',
+    (key) => {
+      const named = everyKind.flatMap((kind) =>
+        kind.plans.flatMap(({ id }) => (planKey(kind, id) === key ? [`${kind.sheet.example.name}, ${id}`] : [])),
+      );
+      const units = unitsOf(studied['other-physics'].filter(({ plan }) => named.includes(plan)));
+      expect(faulty(units).length).toBeGreaterThan(5);
+      expect(share(faulty(units), first)).toBeGreaterThanOrEqual(0.85);
+      expect(share(ofKind(units, 'sound'), first)).toBeGreaterThanOrEqual(0.95);
+    },
+  );
 
   it('the next best test is certain in half the minutes of the plan', () => {
     // Of a few dozen units the median itself is known to a tenth or two.

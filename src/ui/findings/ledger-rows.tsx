@@ -95,7 +95,8 @@ export function LedgerRows({ view, kind, ledger }: Props & { readonly ledger: Le
       {rest.length > 0 && (
         <details className={styles.rest}>
           <summary>
-            {rest.length} more, {ledger.borneOut ? `together ${probabilityText(left, ledger)}` : 'behind by far'}
+            {rest.length} more,{' '}
+            {ledger.borneOut || left > 0.1 ? `together ${probabilityText(left, ledger)}` : 'behind by far'}
           </summary>
           <List component="ol" className={styles.ledger}>
             {rest.map((row) => (
