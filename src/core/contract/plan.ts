@@ -22,9 +22,7 @@ export interface Lever<Unit> {
 /** What the inquiry knows of its steps. */
 export interface InquiryStep {
   readonly verdict: StepVerdict;
-  /** Characteristics that failed their limit. */
-  readonly failed: readonly CharacteristicId[];
-  /** Those of them that fell short of it: too much is no sign of too little. */
+  /** Characteristics that fell short of their limit: too much is no sign of too little. */
   readonly short: readonly CharacteristicId[];
   readonly findings: Readonly<Record<string, string>>;
 }

@@ -1,5 +1,11 @@
 import type { Characteristic } from '../procedure/step-analysis';
-import { random, type Estimate, type UncertaintyComponent, type UncertaintySource } from '../instruments/uncertainty';
+import {
+  effectiveFreedom,
+  random,
+  type Estimate,
+  type UncertaintyComponent,
+  type UncertaintySource,
+} from '../instruments/uncertainty';
 import { isFinding, type AnalysisProblem } from '../vocabulary/analysis-problem';
 import type { CharacteristicId } from '../quantities/characteristics';
 
@@ -112,7 +118,14 @@ function meanOfRepeats(estimates: readonly Estimate[]): Estimate {
   const components = [...new Set(parts.map(keyOf))].sort().map((key): UncertaintyComponent => {
     const same = parts.filter((part) => keyOf(part) === key);
     const squares = same.reduce((sum, { standard }) => sum + standard ** 2, 0);
-    return { ...same[0], standard: same[0].random ? Math.sqrt(squares) / n : Math.sqrt(squares / n) };
+    const [{ source, random: isRandom }] = same;
+    const freedom = effectiveFreedom({ components: same });
+    return {
+      source,
+      random: isRandom,
+      standard: isRandom ? Math.sqrt(squares) / n : Math.sqrt(squares / n),
+      ...(Number.isFinite(freedom) ? { freedom } : {}),
+    };
   });
   const explained = components.filter((part) => part.random).reduce((sum, part) => sum + part.standard ** 2, 0);
   const scatter = estimates.reduce((sum, each) => sum + (each.value - value) ** 2, 0) / (n - 1) / n;

@@ -5,9 +5,9 @@ import type { Check } from './judge-step';
 /** Where an inquiry stands: ended at a conclusion, or still open. */
 export type InquiryState = { readonly kind: 'concluded'; readonly conclusion: Conclusion } | { readonly kind: 'open' };
 
-const failedOf = (checks: readonly Check[], sides: readonly ('low' | 'high')[]) =>
+const shortOf = (checks: readonly Check[]) =>
   checks
-    .filter(({ verdict }) => verdict.kind === 'fail' && sides.includes(verdict.side))
+    .filter(({ verdict }) => verdict.kind === 'fail' && verdict.side === 'low')
     .map(({ characteristic }) => characteristic);
 
 /** The first of the plan's conclusions that the steps so far bear out. */
@@ -17,8 +17,7 @@ export function concludeInquiry(plan: Pick<Plan<unknown>, 'conclusions'>, evalua
       step.step,
       {
         verdict: step.verdict,
-        failed: failedOf(step.checks, ['low', 'high']),
-        short: failedOf(step.checks, ['low']),
+        short: shortOf(step.checks),
         findings: step.findings ?? {},
       },
     ]),

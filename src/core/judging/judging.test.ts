@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { kindNamed } from '../families';
 import type { LookStep } from '../procedure/look-step';
 import type { Characteristic } from '../procedure/step-analysis';
-import type { Estimate } from '../instruments/uncertainty';
+import { combinedStandard, expandedUncertainty, type Estimate } from '../instruments/uncertainty';
 import { combineRepeats } from './combine-repeats';
 import { decide } from './decide';
 import { judgeStep, lookVerdict, stepVerdict, unitVerdict } from './judge-step';
@@ -116,6 +116,18 @@ describe('repeats', () => {
       ['repeats', 0],
     ]);
     expect(differing).toEqual([]);
+  });
+
+  it('few that scatter say less of it than many: k follows their number', () => {
+    const widening = (values: readonly number[]) => {
+      const [combined] = combineRepeats(values.map(repeat)).characteristics;
+      if (combined.kind !== 'measured') throw new Error('expected a value');
+      return expandedUncertainty(combined.estimate) / combinedStandard(combined.estimate);
+    };
+    expect(widening([3.1, 3.1])).toBeCloseTo(2, 2);
+    expect(widening([2.6, 3.6])).toBeGreaterThan(widening([2.6, 3.6, 2.6, 3.6]));
+    expect(widening([2.6, 3.6, 2.6, 3.6])).toBeGreaterThan(2.2);
+    expect(widening(Array.from({ length: 40 }, (_, i) => (i % 2 ? 2.6 : 3.6)))).toBeCloseTo(2, 1);
   });
 
   it('that scatter by more than their noise widen U, and that differ beyond it differ', () => {

@@ -65,8 +65,11 @@ export function readingSamples<Step extends StepDefinition<unknown>>(step: Step)
       const slow = loggedTooSlowly(log.trace, step.feeds.log);
       if (slow) return saying(unanswered(step.characteristics, slow), log.said);
       const { bandwidth } = step.feeds.log;
-      const part = step.analyse(bandwidth ? atBandwidth(log.trace, bandwidth) : log.trace, context);
-      return log.said.length === 0 ? part : saying(part, log.said);
+      const read = bandwidth ? atBandwidth(log.trace, bandwidth) : log.trace;
+      const rows = Math.round(log.trace.time.length / read.time.length);
+      const said = read === log.trace ? log.said : [...log.said, { code: 'rows-averaged', rows } as const];
+      const part = step.analyse(read, context);
+      return said.length === 0 ? part : saying(part, said);
     },
   };
 }

@@ -1,6 +1,7 @@
 import type { CharacteristicId } from '../quantities/characteristics';
 import type { DecoupledProblem } from './decoupled-problem';
 import type { DriveProblem } from './drive-problem';
+import type { ElectricalProblem } from './electrical-problem';
 import type { FoundationProblem } from './foundation-problem';
 import type { FluidKind } from './fluid';
 import type { SpherePurpose } from './sphere-purpose';
@@ -148,35 +149,9 @@ export type AnalysisProblem =
     }
   | { readonly code: 'channel-missing'; readonly channel: string }
   /** Of electric units: V, A, ohm, m. */
-  | { readonly code: 'battery-missing'; readonly voltage: number }
-  | { readonly code: 'current-too-small'; readonly current: number; readonly needed: number }
-  | { readonly code: 'feed-open'; readonly voltage: number }
-  | { readonly code: 'ground-in-feed' }
-  /** A voltage (V) that cannot drive the current (A) that flowed meanwhile. */
-  | { readonly code: 'lead-off'; readonly channel: string; readonly voltage: number; readonly current: number }
-  /** A drop as it was read (V) at the current that flowed, A; what is judged is what it comes to at the rated one. */
-  | {
-      readonly code: 'drop-as-read';
-      readonly part: 'feed' | 'ground';
-      readonly drop: number;
-      readonly current: number;
-      readonly rated: number;
-    }
-  | { readonly code: 'resistance-of'; readonly part: 'feed' | 'ground'; readonly ohm: number }
-  | { readonly code: 'weak-supply'; readonly voltage: number; readonly rated: number }
-  | { readonly code: 'drop-negative'; readonly part: 'feed' | 'ground'; readonly by: number }
-  | { readonly code: 'current-negative'; readonly channel: string; readonly current: number }
-  | { readonly code: 'tracks-swapped' }
-  | { readonly code: 'meter-not-seen-alive'; readonly channel: string }
-  | { readonly code: 'key-still-on' }
-  | { readonly code: 'key-off-assumed' }
-  | { readonly code: 'sensor-not-supplied'; readonly voltage: number }
-  | { readonly code: 'sensor-supply-assumed'; readonly voltage: number }
-  | { readonly code: 'stroke-too-short'; readonly reached: number; readonly needed: number }
-  | { readonly code: 'track-without-line' }
-  | { readonly code: 'track-stays-off'; readonly times: number }
-  | { readonly code: 'sum-worst-at'; readonly channel: string; readonly at: number }
-  | { readonly code: 'sampled-too-slowly'; readonly rate: number; readonly needed: number }
+  | ElectricalProblem
+  /** So many rows were read as their mean: the step looks for nothing so quick. */
+  | { readonly code: 'rows-averaged'; readonly rows: number }
   | { readonly code: 'logged-too-slowly'; readonly channel: string; readonly every: number; readonly needed: number }
   | DecoupledProblem
   | DriveProblem

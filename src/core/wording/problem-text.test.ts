@@ -8,6 +8,7 @@ type Facts<C extends Code> = Omit<Extract<AnalysisProblem, { code: C }>, 'code'>
 
 /** One set of facts for every problem there is: a new problem without one does not compile. */
 const facts: { readonly [C in Code]: Facts<C> } = {
+  'rows-averaged': { rows: 44 },
   'column-too-slow': { channel: 'wheel_pressure_fl', rate: 4.2, needed: 10 },
   'nobody-brakes': {},
   'torque-turned': { channel: 'regen_torque' },

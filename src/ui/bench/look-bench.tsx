@@ -131,7 +131,7 @@ export function LookBench({ view, step: stepId, air, appearance }: Props) {
               ? 'Read these first'
               : done
                 ? `${step.title}, kept`
-                : `${step.title}: say how each point looks`}
+                : `${step.title}: say what you find at each point`}
         </h1>
         <p className={styles.why}>{step.why}</p>
         {locked ? (

@@ -56,7 +56,7 @@ function Row({ view, kind, ledger, row }: Props & { readonly ledger: Ledger; rea
               <span key={extent.fault}>{extentText(extent, units)}</span>
             ))}
             {faultsOf(row.hypothesis).some((id) => ledger.unseen.includes(id)) && (
-              <span>No step of this plan would show it: this is how common it is.</span>
+              <span>No step of this plan would show it: it stands here by what the driver noticed.</span>
             )}
             {strongest(row, 2).map(({ finding, decibans }) => {
               const { title, said } = findingText(kind, finding, steps, units);

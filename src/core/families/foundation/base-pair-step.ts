@@ -96,11 +96,15 @@ function pairEvidence(pair: Pair, context: Context): Judged<ShownPair> {
  * What the ratio may be at a foot (N), by what the sheet allows at its own: assist that grows with the foot gives no less at more of it,
  * and no more at less, whatever its jump-in and run-out are; what the foot makes by itself is known at both.
  */
-export function ratioWindow(unit: FoundationUnit, pedalForce: number): { readonly low: number; readonly high: number } {
+export function ratioWindow(
+  unit: FoundationUnit,
+  pedalForce: number,
+): { readonly low: number; readonly high: number | null } {
   const own = pressureOfFoot(unit.master, unit.ratioForce) / pressureOfFoot(unit.master, pedalForce);
   return {
     low: Math.max(1, unit.ratioLeast * Math.min(1, own)),
-    high: unit.ratioMost * Math.max(1, Number.isFinite(own) ? own : 1),
+    // A foot that only takes up the springs makes nothing that anything could be a multiple of.
+    high: Number.isFinite(own) ? unit.ratioMost * Math.max(1, own) : null,
   };
 }
 

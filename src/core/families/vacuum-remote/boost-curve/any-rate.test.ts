@@ -40,6 +40,11 @@ describe.each([
     return { analysis, verdict };
   });
 
+  it('says that it was read as means, where it was', () => {
+    const said = judged.map(({ analysis }) => analysis.notes.some(({ code }) => code === 'rows-averaged'));
+    expect(said).toEqual([false, true, true]);
+  });
+
   it('comes to one verdict', () => {
     expect(new Set(judged.map(({ verdict }) => verdict)).size).toBe(1);
   });
