@@ -53,3 +53,13 @@ describe('sign and reference of a column', () => {
     );
   });
 });
+
+it('a channel that was read once in a thousand rows of a long log is asked about as any other', () => {
+  const rows = 300_000;
+  const seldom = (first: number) => {
+    const column = new Float64Array(rows).fill(Number.NaN);
+    for (let i = first; i < rows; i += 1000) column[i] = i < rows / 2 ? ambient : 900e3;
+    return column;
+  };
+  for (const first of [0, 1, 3, 7]) expect(inferReference(gauge, seldom(first), ambient, false).kind).toBe('ambiguous');
+});

@@ -22,16 +22,6 @@ const aboutZero = { vacuum: 2_000, pressure: 50_000, force: 20, current: 1 } as 
 /** A resting gauge pressure so close to the atmosphere (as a share of it) may be absolute, or be left in the unit. */
 const nearAtmosphere = 0.05;
 
-/** A percentile of so many figures, evenly spread over a column, is that of the column. */
-const enoughToTell = 65_536;
-
-/** The first so many figures of a column. */
-function firstOf(column: Float64Array, count: number): number[] {
-  const found: number[] = [];
-  for (let i = 0; i < column.length && found.length < count; i++) if (!Number.isNaN(column[i])) found.push(column[i]);
-  return found;
-}
-
 /** Lowest, highest, first and usual low figure of a column; null where it holds none. */
 function spanOf(column: Float64Array) {
   let low = Infinity;
@@ -45,9 +35,10 @@ function spanOf(column: Float64Array) {
     if (value > high) high = value;
   }
   if (count === 0) return null;
-  const isFigure = (value: number) => !Number.isNaN(value);
-  const few = firstOf(column, Math.max(1, Math.min(20, Math.floor(count / 20))));
-  const sorted = evenlySpread(column, enoughToTell).filter(isFigure).sort();
+  // A channel that was read seldom has its figures in a few of its rows, and none may be passed over for being there.
+  const figures = count === column.length ? column : column.filter((value) => !Number.isNaN(value));
+  const few = figures.subarray(0, Math.max(1, Math.min(20, Math.floor(count / 20))));
+  const sorted = evenlySpread(count, (i) => figures[i]).sort();
   return {
     low,
     high,

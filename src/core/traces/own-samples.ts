@@ -1,10 +1,8 @@
+import { evenlySpread } from './evenly-spread';
 import type { Trace } from './trace';
 
 const { abs, max, min } = Math;
 const { isNaN } = Number;
-
-/** A median of so many, evenly spread, is that of all. */
-const enoughToTell = 65_536;
 
 /**
  * What one channel really sampled: its own times (s) and values (SI), missing samples left out and of samples that share a
@@ -66,9 +64,7 @@ export function samplesBetween(samples: Samples, from: number, to: number): Samp
 /** Median interval of own samples, s; NaN with fewer than two. */
 export function ownInterval({ time }: Pick<Samples, 'time'>): number {
   if (time.length < 2) return Number.NaN;
-  const stride = max(1, Math.ceil((time.length - 1) / enoughToTell));
-  const intervals = new Float64Array(Math.ceil((time.length - 1) / stride));
-  for (let at = 0; at < intervals.length; at++) intervals[at] = time[at * stride + 1] - time[at * stride];
+  const intervals = evenlySpread(time.length - 1, (i) => time[i + 1] - time[i]);
   intervals.sort();
   return intervals[intervals.length >> 1];
 }
@@ -88,14 +84,9 @@ export function longestGap({ time }: Pick<Samples, 'time'>, from: number, to: nu
  * Scatter of one sample about its neighbours, one sigma: median of |second differences|, so that an even slope does not
  * count. 0 for a quiet or coarsely divided channel. Of a long column no more than `most` differences are looked at, evenly spread.
  */
-export function scatterOf({ value }: Pick<Samples, 'value'>, most = enoughToTell): number {
+export function scatterOf({ value }: Pick<Samples, 'value'>, most?: number): number {
   if (value.length < 3) return 0;
-  const stride = max(1, Math.ceil((value.length - 2) / most));
-  const second = new Float64Array(Math.ceil((value.length - 2) / stride));
-  for (let at = 0; at < second.length; at++) {
-    const i = 1 + at * stride;
-    second[at] = abs(value[i + 1] - 2 * value[i] + value[i - 1]);
-  }
+  const second = evenlySpread(value.length - 2, (i) => abs(value[i + 2] - 2 * value[i + 1] + value[i]), most);
   second.sort();
   // A second difference of white noise has √6 times its deviation; the median of |x| of a normal deviate is 0.6745σ.
   return second[second.length >> 1] / 0.6745 / Math.sqrt(6);
