@@ -193,7 +193,9 @@ test('nobody gets past a decoupled unit that was not put to sleep, nor to its ba
 
   await proof(sleep, '960 s', '2.1 V', seen);
   await page.goto(`/jobs/${id}/bench/hands-look`);
-  await expect(page.getByRole('heading', { name: 'Plugs, fluid and pads: say what you find at each point' })).toBeVisible();
+  await expect(
+    page.getByRole('heading', { name: 'Plugs, fluid and pads: say what you find at each point' }),
+  ).toBeVisible();
   await page.goto(`/jobs/${id}/bench/backup`);
   await expect(page.getByRole('button', { name: 'Start recording' })).toBeVisible();
 
