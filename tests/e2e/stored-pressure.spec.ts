@@ -97,7 +97,7 @@ test('nobody gets past making dead: not by mouse, not by key, not by asking the 
   await page.getByLabel('Pressure left').fill('0.04 MPa');
   await page.getByLabel('The gauge was seen to move').selectOption({ label: 'It fell as the strokes were made' });
   await page.getByRole('button', { name: 'Keep these readings' }).click();
-  await expect(page.getByRole('heading', { name: /Fluid: say how/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /Fluid: say what/ })).toBeVisible();
 });
 
 test('charges a store live, sees the knee, and the charge shuts what must be dead', async ({ page, request }) => {
