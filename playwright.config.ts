@@ -2,6 +2,7 @@ import { defineConfig } from '@playwright/test';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { browserPath } from './tests/support/browser';
 
 const port = 4391;
 // Filled once, before anything is served; every server of the tests gets a copy. Workers inherit where it is.
@@ -32,7 +33,7 @@ export const screens = defineConfig({
     trace: 'off',
     screenshot: 'only-on-failure',
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: browserPath,
       args: [
         '--no-sandbox',
         '--disable-gpu',

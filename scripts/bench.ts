@@ -5,6 +5,7 @@ import path from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { chromium, type Browser } from '@playwright/test';
 import { kindNamed } from '@/core/families';
+import { browserPath } from '../tests/support/browser';
 import type { StepContext } from '@/core/procedure/step-context';
 import { liveFeed, type MeasuredStep } from '@/core/procedure/step-definition';
 import { readBenchLog, writeBenchLog } from '@/core/formats/bench-log';
@@ -227,7 +228,7 @@ async function firstPaint(): Promise<void> {
     `${(floor.length / 1000).toFixed(0)} kB; aim 300 ms`,
   );
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: browserPath,
     args: [
       '--no-sandbox',
       '--disable-gpu',

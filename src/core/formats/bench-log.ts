@@ -152,6 +152,8 @@ function refer(raw: RawLog, columns: readonly MappedColumn[], { ambient, assume 
   return problems.length > 0 ? readFailed(...problems) : readOk({ columns: referred, turned });
 }
 
+const { round } = Math;
+
 /** Figures without trailing noughts. */
 const plainly = Number;
 
@@ -180,7 +182,7 @@ export function writeBenchLog(trace: Trace, metadata: Readonly<Record<string, st
   const columns = ids.map((id) => trace.columns[id]);
   const writers = units.map(cellWriter);
   for (let i = 0; i < trace.time.length; i++) {
-    let line = `${plainly(trace.time[i].toFixed(6))}`;
+    let line = `${round(trace.time[i] * 1e6) / 1e6}`;
     for (let c = 0; c < columns.length; c++) line += `,${writers[c](columns[c][i])}`;
     lines.push(line);
   }

@@ -16,6 +16,10 @@ const againAfter = 1_000;
 
 /** As smooth as a hand and an eye ask for, and half the work of every frame, ms. */
 const drawnEvery = 50;
+/** A slow screen draws less often: of its time a picture takes no more than one part in so many. */
+const partForDrawing = 2;
+/** Where nothing is drawn, as behind another window, a picture counts as drawn after so long, ms. */
+const drawnAtTheLatest = 1_000;
 
 /** Of more samples than this the lowest and highest of every stretch are held. */
 const mostHeld = 250_000;
@@ -73,12 +77,20 @@ export function useRunStream(runId: string | null, attempt: number): RunStream {
     let connection = new AbortController();
     let begun = 0;
     let gone = false;
+    /** How long the last picture took, ms. */
+    let took = 0;
     const show = () => {
       // Many frames may come between two pictures: one redraw for all of them.
-      pending.current ??= setTimeout(() => {
-        pending.current = null;
-        setStream((was) => ({ ...last, samples, version: was.version + 1 }));
-      }, drawnEvery);
+      pending.current ??= setTimeout(
+        () => {
+          pending.current = null;
+          setStream((was) => ({ ...last, samples, version: was.version + 1 }));
+          const asked = performance.now();
+          took = drawnAtTheLatest / partForDrawing;
+          requestAnimationFrame(() => setTimeout(() => (took = performance.now() - asked)));
+        },
+        Math.min(drawnAtTheLatest, Math.max(drawnEvery, partForDrawing * took)),
+      );
     };
     const connect = () => {
       again = null;

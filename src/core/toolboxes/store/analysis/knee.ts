@@ -1,9 +1,11 @@
 import { fitParabola } from '../../../fitting/parabola';
+import type { PumpRun } from '../../../traces/pump-runs';
 import { movingMean, noiseOf } from '../../../traces/smoothing';
 import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import { gasTemperatureAlong } from '../../../physics/gas-law';
+import { gasTimeConstant } from './gas-time-constant';
 
-const { abs, max, min, sqrt } = Math;
+const { abs, exp, max, min, sqrt } = Math;
 
 /** A stretch of a store's pressure, Pa absolute, one way only: a charge from empty, or a bleed to empty. */
 export interface KneeTrace {
@@ -15,8 +17,10 @@ export interface KneeTrace {
   readonly ambient: number;
   /** Shell, K; gas settled there at the first sample. */
   readonly environment: number;
-  /** s */
+  /** Of the sheet, s. */
   readonly timeConstant: number;
+  /** Runs of the pump on the way of a bleed, indices of samples. */
+  readonly pumped?: readonly PumpRun[];
   /** Gas volume (m3) and pump flow (m3/s) of the sheet: a charge that swallows far less has no gas to fill against. */
   readonly volume: number;
   readonly flow: number;
@@ -33,8 +37,10 @@ export interface Knee {
   /** Standard uncertainties of the pressure: fit, and when exactly the knee was, Pa. */
   readonly fitStandard: number;
   readonly timingStandard: number;
-  /** Half of what the pressure restated to one temperature moves when the time constant is a third off, as a share. */
+  /** What the pressure restated to one temperature moves by what is not known of the time constant, one sigma, as a share. */
   readonly gasHeatShare: number;
+  /** Of the gas, as the trace tells it or the sheet says, s. */
+  readonly timeConstant: number;
 }
 
 const levels = 80;
@@ -53,9 +59,6 @@ const nearest = 1.02;
 const furthest = 1.6;
 /** Gauge parts of the steep stretch that the knee's time is carried on from. */
 const steepLevels = { charge: [0.3, 0.8], bleed: [0.8, 0.4] } as const;
-/** The thermal time constant is known no better than to this factor. */
-const timeConstantFactor = 1.33;
-
 /** First (for a bleed, last) time at which a pressure along the trace passes a level; null when it never does. */
 function passes(trace: KneeTrace, smooth: Float64Array, level: number): number | null {
   const { time, direction } = trace;
@@ -119,7 +122,26 @@ export function findKnee(trace: KneeTrace): Knee | AnalysisProblem {
     const to = passes(trace, smooth, rough) ?? time[time.length - 1];
     if (to - from < leastBleed) return { code: 'no-knee' };
   }
-  return refined(trace, smooth, rough, interval);
+  if (direction === 'charge') return refined(trace, smooth, rough, interval);
+  const seated = passes(trace, smooth, rough * nearest) ?? time[0];
+  const bled = { time, pressure, ambient, environment: trace.environment, pumped: trace.pumped ?? [] };
+  const told = gasTimeConstant(bled, indexFrom(time, seated), trace.timeConstant);
+  const at = (factor: number) => refined({ ...trace, timeConstant: told.seconds * factor }, smooth, rough, interval);
+  const knee = at(1);
+  if ('code' in knee) return knee;
+  // To one side it may be more than to the other: the larger counts, and what is to be covered are two of them.
+  const restated = (each: Knee) => each.pressure / each.temperature;
+  const off = [exp(-2 * told.logStandard), exp(2 * told.logStandard)].map((factor) => {
+    const other = at(factor);
+    return 'code' in other ? 0 : abs(restated(other) / restated(knee) - 1);
+  });
+  return { ...knee, gasHeatShare: max(...off) / 2 };
+}
+
+/** First sample at a time or after it. */
+function indexFrom(time: Float64Array, seconds: number): number {
+  const at = time.findIndex((each) => each >= seconds);
+  return at < 0 ? time.length : at;
 }
 
 /** This share of a rise short of its top a charge counts as over; and it stood there if that took this much of the time it rose for. */
@@ -167,7 +189,7 @@ function refined(trace: KneeTrace, smooth: Float64Array, rough: number, interval
     const later = gas / fit.at(found.time + found.standard).value;
     timingStandard = abs(later - at);
   }
-  return { ...knee, temperature: gas, fitStandard, timingStandard, gasHeatShare: gasHeat(trace, smooth, knee.time) };
+  return { ...knee, temperature: gas, fitStandard, timingStandard, gasHeatShare: 0, timeConstant: trace.timeConstant };
 }
 
 /** Samples next to the knee on the gas's side of it. */
@@ -216,15 +238,4 @@ function temperatureAt(
   if (trace.direction === 'charge') return trace.environment;
   const fit = fitParabola(trace.time, temperature, max(span.from, span.to - 400), span.to);
   return fit.termination === 'converged' ? fit.at(when).value : temperature[span.to - 1];
-}
-
-/** How far the restated pressure would move with another time constant, as a share: nothing for a charge from settled. */
-function gasHeat(trace: KneeTrace, smooth: Float64Array, when: number): number {
-  if (trace.direction === 'charge') return 0;
-  let at = 0;
-  while (at < trace.time.length - 1 && trace.time[at] < when) at++;
-  const until = trace.time.subarray(0, at + 1);
-  const along = (factor: number) =>
-    gasTemperatureAlong(until, smooth, trace.timeConstant * factor, trace.environment)[at];
-  return abs(along(timeConstantFactor) - along(1 / timeConstantFactor)) / 2 / trace.environment;
 }

@@ -38,6 +38,7 @@ function kneeOf<Unit>(
     ambient,
     environment: shellTemperature(context).value,
     timeConstant: store.timeConstant,
+    pumped: pumpRuns(columnOf(trace, circuit.pump) ?? new Float64Array(0)),
     volume: store.volume,
     flow: store.pumpFlow,
   });
