@@ -269,7 +269,7 @@ function textOf(problem: AnalysisProblem, units: DisplayUnits): string {
     case 'bump-not-seen':
       return 'Nothing in this trace shows a bump that was driven over with the foot off the brake: log the ride height too, or read the gauge over a bump and type it in.';
     case 'gauge-never-moved':
-      return `${channelTitle(problem.channel)} never moved: press the brake once in the same trace, so that a dead gauge is not taken for a dry circuit.`;
+      return `${channelTitle(problem.channel)} read one and the same figure from first to last: quiet, shut off or frozen look alike. Let the same log show it move once (switched on, opened, pressed or let back), so that a dead gauge is not taken for a sound unit.`;
     case 'soaked-too-briefly':
       return `It stood for ${waitText(problem.seconds)} instead of ${waitText(problem.needed)}: what leaks slowly had no time to show.`;
     case 'engine-not-started':

@@ -114,7 +114,7 @@ function holdEvidence(found: Hold, { unit }: Context, channel: string): Judged<H
   if (held.time.length < 8)
     return noEvidence({ code: 'too-few-samples', channel, samples: held.time.length, needed: 8 });
   // A gauge that never moved at all was not connected; one that moved when the pedal did may stand still.
-  if (neverMoved(found.travel)) return noEvidence({ code: 'gauge-frozen', channel, seconds: found.to - found.from });
+  if (neverMoved(found.travel)) return noEvidence({ code: 'gauge-never-moved', channel });
   return evidence(found, [], found.wheel === null && found.keyOn === null ? [{ code: 'source-not-seen-up' }] : []);
 }
 

@@ -6,8 +6,13 @@ import { random, readingComponents } from '../../instruments/uncertainty';
 import type { CharacteristicId } from '../../quantities/characteristics';
 import { ownSamples } from '../../traces/own-samples';
 import { neverMoved } from '../../traces/stuck';
+import type { Instrument } from '../../instruments/instrument';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
 
+const { abs } = Math;
+
+/** A reading this close to the end of its range stands at its stop. */
+const atStop = 0.995;
 /** With fewer samples nobody can tell that a channel stood still. */
 const fewestSamples = 10;
 
@@ -40,6 +45,12 @@ export function analyseSteadyReading(trace: Trace, context: StepContext<unknown>
   return answer(steadyReading(of), trace, context);
 }
 
+/** Whether a meter that never moved stands off its zero and off its stop. */
+function reads({ mean }: ShownLast, instrument: Instrument | undefined): boolean {
+  const nothing = instrument?.resolution ?? 0;
+  return abs(mean) > nothing && !(instrument && abs(mean) >= atStop * instrument.range);
+}
+
 function steadyReading(of: SteadyReading): Question<StepContext<unknown>, ShownLast, ShownLast> {
   return {
     characteristics: [of.id],
@@ -60,7 +71,7 @@ function steadyReading(of: SteadyReading): Question<StepContext<unknown>, ShownL
         working: beside ? meanOf(beside, from).mean > 0.9 : null,
       };
     },
-    shows: (last) => {
+    shows: (last, context) => {
       const { atLeast } = of;
       if (atLeast && last.there !== null && last.there < atLeast.mean)
         return noEvidence({
@@ -69,8 +80,9 @@ function steadyReading(of: SteadyReading): Question<StepContext<unknown>, ShownL
           pressure: last.there,
           needed: atLeast.mean,
         });
-      // A needle or a channel that never moved at all was not connected, or stood still.
-      if (last.stood !== null) return noEvidence({ code: 'gauge-frozen', channel: of.channel, seconds: last.stood });
+      // A quiet meter may well stand at one figure; one that reads nothing all along, or stands at its stop, reads nothing.
+      if (last.stood !== null && !reads(last, context.instruments.get(of.channel)))
+        return noEvidence({ code: 'gauge-never-moved', channel: of.channel });
       if (last.working === false) return noEvidence({ code: 'engine-not-started' });
       const unseen = [
         ...(of.while !== undefined && last.working === null ? [of.while] : []),

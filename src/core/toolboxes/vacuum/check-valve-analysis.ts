@@ -103,7 +103,7 @@ function withoutVacuum({ supply, start }: TwoWaitsFound): AnalysisProblem {
 function twoWaits(found: TwoWaitsFound, seconds: number): Judged<TwoWaits> {
   const { supply, end, start, opened, stuck } = found;
   const begin = supply.time[0];
-  if (found.neverMoved) return noEvidence({ code: 'gauge-frozen', channel: 'supply_vacuum', seconds: end - begin });
+  if (found.neverMoved) return noEvidence({ code: 'gauge-never-moved', channel: 'supply_vacuum' });
   if (start < noVacuum) return noEvidence(withoutVacuum(found));
   if (opened.kind === 'never') return noEvidence({ code: 'side-not-opened', vacuum: opened.lowest });
   const { at } = opened;

@@ -18,8 +18,12 @@ const demand: HoldDemand = {
 const signal = (at: (t: number) => number, white: number): Signal => ({ at, gauging: { ...goodGauge, white } });
 
 /** What a log of a vacuum and a lever is worth for a hold: the missing thing's code, else `evidence`. */
-function worth(vacuum: (t: number) => number, lever: (t: number) => number, more: Partial<HoldDemand> = {}): string {
-  const signals = { supply_vacuum: signal(vacuum, 30), rod_force: signal(lever, 2) };
+function worth(
+  vacuum: (t: number) => number,
+  lever: ((t: number) => number) | null,
+  more: Partial<HoldDemand> = {},
+): string {
+  const signals = { supply_vacuum: signal(vacuum, 30), ...(lever ? { rod_force: signal(lever, 2) } : {}) };
   const asked = { ...demand, ...more };
   const found = findHold(writeLog(signals, { seconds: 24, rate: 20 }, dice(5)), context, asked);
   const judged = 'events' in found ? vacuumHoldEvidence(found, asked) : found;
@@ -49,5 +53,33 @@ describe('what a log must show of a vacuum hold', () => {
     expect(worth(falling, (t) => (t < 3 ? 1_000 * t : 3_000), applied)).toBe('evidence');
     expect(worth(falling, (t) => (t < 3 ? 500 * t : 1_500), applied)).toBe('not-applied');
     expect(worth(falling, atHome, applied)).toBe('not-applied');
+  });
+
+  it('applied without a lever’s column is shown by the share of vacuum that goes when it is let back, and by nothing else', () => {
+    const applied = { appliedLevel: 3_000 };
+    const ends = (level: (held: number) => number) => (t: number) => (t < 21 ? falling(t) : level(falling(t)));
+    expect(
+      worth(
+        ends((held) => 0.6 * held),
+        null,
+        applied,
+      ),
+    ).toBe('evidence');
+    // Held to the end of the log, vented, or opened to the source again.
+    expect(worth(falling, null, applied)).toBe('not-seen-applied');
+    expect(
+      worth(
+        ends(() => 0),
+        null,
+        applied,
+      ),
+    ).toBe('not-seen-applied');
+    expect(
+      worth(
+        ends(() => 60e3),
+        null,
+        applied,
+      ),
+    ).toBe('not-seen-applied');
   });
 });

@@ -112,8 +112,7 @@ function lockedInEvidence(
   channel: 'output_pressure' | 'input_pressure',
   options: PressureHoldOptions,
 ): Judged<LockedIn> {
-  const { time } = samples;
-  if (frozen) return noEvidence({ code: 'gauge-frozen', channel, seconds: time[time.length - 1] - time[0] });
+  if (frozen) return noEvidence({ code: 'gauge-never-moved', channel });
   if (!span) return noEvidence({ code: 'no-hold', channel, seconds: options.seconds });
   const { from, to, level } = span;
   const covered = to - from;

@@ -54,9 +54,10 @@ function findSource(trace: Trace, lever: string): SourceSeen | NoEvidence {
 }
 
 function sourceEvidence(found: SourceSeen): Judged<SourceSeen> {
-  const { trace, samples, idle } = found;
-  if (samples.value.length > fewestSeen && neverMoved(samples))
-    return noEvidence({ code: 'gauge-frozen', channel: 'supply_vacuum', seconds: lengthOf(samples) });
+  const { trace, samples, idle, stroke } = found;
+  // At an even idle a coarse gauge may stand; under a foot none does.
+  if (stroke && samples.value.length > fewestSeen && neverMoved(samples))
+    return noEvidence({ code: 'gauge-never-moved', channel: 'supply_vacuum' });
   if (samples.value.every((value) => value < leastSeen)) {
     const { mean } = meanOf(trace.columns.supply_vacuum, idle.from, idle.to);
     return noEvidence({ code: 'source-never-opened', vacuum: Math.max(0, mean) });
@@ -96,8 +97,6 @@ const fewestSeen = 10;
 const leastSeen = 2_000;
 /** Vacuum that changes by more than this over what is read is not yet, or no longer, that of the idle, Pa. */
 const stillChanging = 1_500;
-
-const lengthOf = ({ time }: Samples) => time[time.length - 1] - time[0];
 
 /** Idle vacuum over a span, where it stood. */
 function idleOf(

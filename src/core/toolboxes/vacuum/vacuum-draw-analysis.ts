@@ -100,9 +100,8 @@ function restDifference(trace: Trace, from: number, level: number, context: Step
   const samples = ownSamples(trace, control);
   if (neverMoved(samples))
     return absent('rest-difference', {
-      code: 'gauge-frozen',
+      code: 'gauge-never-moved',
       channel: 'control_vacuum',
-      seconds: samples.time[samples.time.length - 1] - samples.time[0],
     });
   const supply = trace.columns.supply_vacuum;
   const difference = new Float64Array(control.length - from);

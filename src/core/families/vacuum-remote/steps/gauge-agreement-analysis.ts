@@ -73,8 +73,8 @@ export function analyseVacuumPair(trace: Trace, context: StepContext<unknown>, l
 interface PairFound {
   readonly trace: Trace;
   readonly levels: readonly Level[];
-  /** Gauges that stood at one figure from first to last, and for how long, s. */
-  readonly frozen: readonly { readonly channel: string; readonly seconds: number }[];
+  /** Gauges that stood at one figure from first to last. */
+  readonly frozen: readonly string[];
   readonly tee: Tee;
 }
 
@@ -83,11 +83,9 @@ function findPair(trace: Trace, context: StepContext<unknown>): PairFound | NoEv
   if (!input || !columnOf(trace, 'output_pressure')) return noEvidence({ code: 'no-pull', channel: 'input_pressure' });
   const supply = trace.columns.supply_vacuum;
   const vacuumOff = (level: Level) => !supply || !(meanOf(supply, level.from, level.to).mean > vacuumOn);
-  const frozen = ['input_pressure', 'output_pressure'].flatMap((channel) => {
-    const samples = ownSamples(trace, trace.columns[channel]);
-    const { time } = samples;
-    return neverMoved(samples) ? [{ channel, seconds: time[time.length - 1] - time[0] }] : [];
-  });
+  const frozen = ['input_pressure', 'output_pressure'].filter((channel) =>
+    neverMoved(ownSamples(trace, trace.columns[channel])),
+  );
   return { trace, levels: findLevels(trace, input).filter(vacuumOff), frozen, tee: vacuumPair(trace, context) };
 }
 
@@ -123,7 +121,7 @@ export function analyseGaugeAgreement(
     happened: findPair,
     shows: (found) => {
       const [still] = found.frozen;
-      if (still) return noEvidence({ code: 'gauge-frozen', ...still });
+      if (still) return noEvidence({ code: 'gauge-never-moved', channel: still });
       const events = levelEvents(found);
       const pairs = pairsOf(found, context);
       const few = tooFewLevels(pairs);

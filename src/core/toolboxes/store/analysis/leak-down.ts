@@ -77,7 +77,7 @@ function soakEvidence<Unit>(
   context: StepContext<Unit>,
 ): Judged<SoakFound> {
   const { pressure, stood } = found;
-  if (stood !== null) return noEvidence({ code: 'gauge-frozen', channel: circuit.pressure, seconds: stood });
+  if (stood !== null) return noEvidence({ code: 'gauge-never-moved', channel: circuit.pressure });
   const needed = leastStored * circuit.storeOf(context.unit).cutOut;
   const first = pressure[0] - context.ambient.pressure;
   // What is nearly empty has nothing to lose.
