@@ -696,12 +696,12 @@ const pedalDrop: Case = {
     const pumped = story === 'not-pumped' ? 0 : 8;
     const times = Array.from({ length: pumped }, (_, n) => 1 + 2 * n);
     const holds = 3 + 2 * pumped;
-    const starts = holds + luck.between(3, 5);
+    const starts = holds + (story === 'creeping' ? luck.between(1, 5) : luck.between(3, 5));
     const end = starts + 6;
     const strokes = foot(times, 1, () => 200);
     const held = (t: number) => 150 * min(1, max(0, (t - holds) / 0.6)) * min(1, max(0, (end - t) / 0.5));
     const push = (t: number) => max(strokes(t), held(t) * (story === 'foot-moves' && t > starts + 1 ? 1.15 : 1));
-    const creep = story === 'creeping' ? luck.between(0.2e-3, 0.5e-3) : 0;
+    const creep = story === 'creeping' ? luck.between(0.2e-3, 2e-3) : 0;
     const on = (t: number) => (story !== 'never-started' && t > starts ? 1 : 0);
     const travel = (t: number) =>
       (0.05 * push(t)) / 200 + (t > holds ? creep * (t - holds) + on(t) * sink * (1 - exp(-(t - starts) / 0.5)) : 0);

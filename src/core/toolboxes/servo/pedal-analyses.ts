@@ -112,7 +112,7 @@ const pedalDrop: Question<StepContext<unknown>, HeldAtStart, ShownStart> = {
     const { before, after } = beforeAndAfter(trace, 'pedal_travel', hold, start);
     const instrument = context.instruments.get('pedal_travel');
     const seconds = trace.time[hold.to - 1] - trace.time[start];
-    const creep = creepBefore(trace, trace.columns.pedal_travel, { from: hold.from, to: start }, seconds);
+    const creep = creepOf(trace, { before: { from: hold.from, to: start }, until: hold.to }, seconds);
     const sink = measured('pedal-sink', after.mean - before.mean - creep.amount, [
       random('fit', creep.standard),
       systematic('reserve-left', (after.mean - before.mean) * leftShare(shown)),
@@ -146,12 +146,23 @@ export function analysePedalDrop(trace: Trace, context: StepContext<unknown>): A
 const creepSeconds = 1;
 const arrival = 0.4;
 
-/** How far the pedal would have crept by itself (m) from the engine's start to the end of the hold, by what it did before. */
-function creepBefore(trace: Trace, travel: Float64Array, before: Span, seconds: number) {
+/**
+ * How far the pedal would have crept by itself (m) from the engine's start to the end of the hold, by what it did before; where
+ * the foot was hardly there before, by what it still does at the end, which may be the rest of its sinking.
+ */
+function creepOf(trace: Trace, { before, until }: { readonly before: Span; readonly until: number }, seconds: number) {
+  const travel = trace.columns.pedal_travel;
   const from = indexAtTime(trace, trace.time[before.from] + arrival);
   const length = trace.time[Math.max(from, before.to - 1)] - trace.time[from];
   const line = fitLine(trace.time, travel, { from, to: before.to });
-  if (length < creepSeconds || line.termination !== 'converged') return { amount: 0, standard: 0 };
+  if (length < creepSeconds || line.termination !== 'converged') {
+    const last = fitLine(trace.time, travel, {
+      from: indexAtTime(trace, trace.time[until - 1] - creepSeconds),
+      to: until,
+    });
+    const still = last.termination === 'converged' ? Math.max(0, last.slope * seconds) : 0;
+    return { amount: 0, standard: still / Math.sqrt(3) };
+  }
   const standard = Math.sqrt(line.slopeVariance) * seconds;
   // What cannot be told from none is no creep; a pedal that rises is a foot that gives way, not a creep to be added.
   const amount = line.slope * seconds;
