@@ -45,7 +45,11 @@ test('from the findings through a wrong repair and the right one to a release', 
   await expect(ledger.getByRole('list', { name: 'For and against, by finding' }).first()).toContainText(/for \d+ dB/);
   await ledger.getByRole('button', { name: 'Draw what it would do over the trace' }).first().click();
   await expect(page.getByRole('img', { name: /measured \(a line\); with .* \(dashed\)/ })).toBeVisible();
-  await expect(ledger.getByText(/^Fitted to .*boost curve/)).toContainText(/about \d/);
+  const fitted = ledger.getByText(/^Fitted to .*boost curve/);
+  await expect(fitted).toContainText(/about \d/);
+  // What was fitted stands on the row too: of one thing there is one amount.
+  const amount = /about \d[^.]*/.exec((await fitted.textContent()) ?? '')?.[0] ?? 'none';
+  await expect(ledger.getByRole('listitem').first().locator('summary')).toContainText(amount);
   await expectAccessible(page, 'findings, opened');
 
   // The wrong part.

@@ -77,15 +77,23 @@ export function displayUnits(id: string): DisplayUnits {
 }
 
 /** From which size on (SI) a figure stands in a larger unit, so that two to four digits stand before its mark. */
-const largerUnit: Partial<Record<ShownAs, { readonly from: number; readonly unit: string }>> = {
-  flow: { from: 1e-2 / 60, unit: 'L/min' },
-  'small-current': { from: 10, unit: 'A' },
+const largerUnits: Readonly<Record<string, { readonly from: number; readonly unit: string }>> = {
+  'cm3/min': { from: 1e-2 / 60, unit: 'L/min' },
+  mA: { from: 10, unit: 'A' },
+  kPa: { from: 1e7, unit: 'MPa' },
+  'kPa/min': { from: 1e7 / 60, unit: 'MPa/min' },
+  s: { from: 6_000, unit: 'min' },
+  J: { from: 1e4, unit: 'kJ' },
 };
 
 /** Unit in which a figure of `size` (SI) is shown; of a reading whose size changes leave it out, so that its unit stands still. */
 export function shownUnit(as: ShownAs, units: DisplayUnits, size = 0): MeasurementUnit {
-  const larger = largerUnit[as];
-  if (larger && Math.abs(size) >= larger.from) return unitOf(larger.unit);
+  const usual = usualUnit(as, units);
+  const larger = largerUnits[usual.symbol];
+  return larger && Math.abs(size) >= larger.from ? unitOf(larger.unit) : usual;
+}
+
+function usualUnit(as: ShownAs, units: DisplayUnits): MeasurementUnit {
   switch (as) {
     case 'gauge':
       return unitOf(units.pressure);
@@ -166,6 +174,9 @@ const liveDecimals: Readonly<Record<string, number>> = {
   s: 1,
   '1': 0,
   'kPa/min': 0,
+  'MPa/min': 2,
+  min: 1,
+  kJ: 1,
   'bar/min': 2,
   'psi/min': 1,
   'cm3/min': 0,

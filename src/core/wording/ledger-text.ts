@@ -68,9 +68,6 @@ const unfittedText: Readonly<Record<Exclude<Fitting, 'asked'>, string>> = {
   'hardly-likely': 'Drawn as severe as it most likely would be: it is not likely enough to be fitted.',
 };
 
-/** Where a row’s amount and a fitted one stand beside each other. */
-export const closerThanTheRow = 'The amount at the top is read off units of other sizes: this one is closer.';
-
 /** How severe a fault is that is drawn, and where that comes from. */
 export function fitText(
   fit: SeverityFit | null,

@@ -1,7 +1,8 @@
+import { useState } from 'react';
 import List from '@mui/material/List';
 import ListItem from '@mui/material/ListItem';
 import type { AnyKind } from '@/core/contract/kind';
-import type { Ledger, LedgerRow } from '@/core/diagnosis/ledger';
+import type { FaultExtent, Ledger, LedgerRow } from '@/core/diagnosis/ledger';
 import { faultsOf } from '@/core/diagnosis/hypothesis';
 import {
   extentText,
@@ -28,6 +29,9 @@ interface Props {
 
 function Row({ view, kind, ledger, row }: Props & { readonly ledger: Ledger; readonly row: LedgerRow }) {
   const { units } = useShop();
+  // Read off units of other sizes until it is fitted to this one: what was fitted is closer.
+  const [fitted, setFitted] = useState<FaultExtent | null>(null);
+  const extents = row.extents.map((extent) => (fitted?.fault === extent.fault ? fitted : extent));
   const steps = view.steps.map((step) => step.evaluation);
   const shows = faultsOf(row.hypothesis).flatMap(
     (id) => kind.model.faults.find((fault) => fault.id === id)?.shows ?? [],
@@ -52,7 +56,7 @@ function Row({ view, kind, ledger, row }: Props & { readonly ledger: Ledger; rea
           </span>
           <span className={styles.what}>
             <Title className={styles.title}>{hypothesisTitle(kind, row.hypothesis)}</Title>
-            {row.extents.map((extent) => (
+            {extents.map((extent) => (
               <span key={extent.fault}>{extentText(extent, units)}</span>
             ))}
             {faultsOf(row.hypothesis).some((id) => ledger.unseen.includes(id)) && (
@@ -73,7 +77,9 @@ function Row({ view, kind, ledger, row }: Props & { readonly ledger: Ledger; rea
             <p key={text}>{text}</p>
           ))}
           <WeighBars view={view} kind={kind} row={row} />
-          {faultsOf(row.hypothesis).length > 0 && <OverTheTrace view={view} kind={kind} row={row} />}
+          {faultsOf(row.hypothesis).length > 0 && (
+            <OverTheTrace view={view} kind={kind} row={row} onFitted={setFitted} />
+          )}
         </div>
       </details>
     </ListItem>

@@ -4,9 +4,9 @@ import { useState } from 'react';
 import type { LineOver } from '@/charts/over-each-other';
 import type { AnyKind } from '@/core/contract/kind';
 import { faultsOf } from '@/core/diagnosis/hypothesis';
-import { leadingFaults, type LedgerRow } from '@/core/diagnosis/ledger';
+import { leadingFaults, type FaultExtent, type LedgerRow } from '@/core/diagnosis/ledger';
 import { inSentence } from '@/core/wording/in-sentence';
-import { closerThanTheRow, fitText, hypothesisTitle, strongest, type Fitting } from '@/core/wording/ledger-text';
+import { fitText, hypothesisTitle, strongest, type Fitting } from '@/core/wording/ledger-text';
 import type { StepComparison } from '@/server/views/compare-step';
 import type { JobView } from '@/server/views/job-view';
 import { Choice } from '@/ui/parts/choice';
@@ -19,10 +19,16 @@ interface Props {
   readonly view: JobView;
   readonly kind: AnyKind;
   readonly row: LedgerRow;
+  /** How much of it there is, once that was fitted to what was measured. */
+  readonly onFitted: (extent: FaultExtent) => void;
 }
 
 /** Measured steps that were done, those first that say most about a row. */
-function stepsToDraw({ view, kind, row }: Props): readonly { readonly id: string; readonly title: string }[] {
+function stepsToDraw({
+  view,
+  kind,
+  row,
+}: Omit<Props, 'onFitted'>): readonly { readonly id: string; readonly title: string }[] {
   const done = view.steps.filter(
     ({ id, evaluation }) =>
       evaluation.verdict !== 'not-run' && kind.steps.find((step) => step.id === id)?.kind === 'measured',
@@ -47,7 +53,7 @@ function stepsNamed(view: JobView, steps: readonly string[]): string {
 
 /** What this fault would draw, dashed over what was measured; worked out when it is asked for. */
 export function OverTheTrace(props: Props) {
-  const { view, kind, row } = props;
+  const { view, kind, row, onFitted } = props;
   const { units } = useShop();
   const steps = stepsToDraw(props);
   const [drawn, setDrawn] = useState<StepComparison | null>(null);
@@ -65,7 +71,9 @@ export function OverTheTrace(props: Props) {
         expected: faults.join('+'),
         ...(fitting === 'asked' ? { fit: 'yes' } : {}),
       });
-      setDrawn(await ask<StepComparison>(`/api/jobs/${view.job.id}/compared?${query}`));
+      const compared = await ask<StepComparison>(`/api/jobs/${view.job.id}/compared?${query}`);
+      setDrawn(compared);
+      if (compared.fitted?.extent) onFitted(compared.fitted.extent);
     } catch (error) {
       setTrouble(error instanceof Error ? error.message : String(error));
     }
@@ -100,10 +108,7 @@ export function OverTheTrace(props: Props) {
           )}
           {drawn.expected === null && <p>No bench runs this step, so that nothing can be drawn beside it.</p>}
           {drawn.expected !== null && (
-            <p>
-              {fitText(drawn.fitted, fitting, (steps) => stepsNamed(view, steps), units)}
-              {drawn.fitted?.extent && row.extents.length > 0 ? ` ${closerThanTheRow}` : ''}
-            </p>
+            <p>{fitText(drawn.fitted, fitting, (steps) => stepsNamed(view, steps), units)}</p>
           )}
           {lines.length > 0 && <ComparedChart title={drawn.title} lines={lines} />}
         </>
