@@ -4,7 +4,7 @@ import { minutesOfSteps } from '@/core/contract/one-log';
 import { chanceOf, chanceOfNoFault, chanceOfUnlisted } from '@/core/diagnosis/chances';
 import { evidenceOf } from '@/core/diagnosis/evidence';
 import { hypothesisId } from '@/core/diagnosis/hypothesis';
-import { extentOf } from '@/core/diagnosis/ledger';
+import { extentOf, type FaultExtent } from '@/core/diagnosis/ledger';
 import { movesAnything, unseenBy } from '@/core/diagnosis/unseen';
 import { beginsWith, nextTest } from '@/core/diagnosis/next-test';
 import { priorsOf, rank, type Ranking } from '@/core/diagnosis/rank';
@@ -48,6 +48,7 @@ export interface RankedUnit {
   /** The figure of the fault as it is and as it was found with its U; null where it has none. */
   readonly extent: {
     readonly true: number;
+    readonly tells: FaultExtent['tells'];
     readonly found: number;
     readonly expanded: number;
     readonly sound: number;
@@ -210,6 +211,7 @@ function studied(
       found && fault?.extent.kind === 'figure' && truth.kind === 'fault'
         ? {
             true: fault.extent.of(conditionWith(kind.model, unit, [{ id, severity: truth.severity }]), unit),
+            tells: found.tells,
             found: found.value,
             expanded: found.expanded,
             sound: found.sound,

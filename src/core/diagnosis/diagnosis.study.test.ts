@@ -69,9 +69,19 @@ const median = (values: readonly number[]) =>
 const savedMinutes = (units: readonly RankedUnit[]) =>
   median(faulty(units).flatMap(({ minutes }) => (minutes && minutes.plan > 0 ? [minutes.next / minutes.plan] : [])));
 
-/** Whether a severity was found within 15 %, or within its U. */
-const severityFound = ({ extent }: RankedUnit) =>
-  extent !== null && Math.abs(extent.found - extent.true) <= Math.max(extent.expanded, 0.15 * Math.abs(extent.true));
+/** Whether a severity was found within 15 %, or within its U; one that is only said to be more, or less, is. */
+function severityFound({ extent }: RankedUnit): boolean {
+  if (extent === null) return false;
+  const room = Math.max(extent.expanded, 0.15 * Math.abs(extent.true));
+  switch (extent.tells) {
+    case 'about':
+      return Math.abs(extent.found - extent.true) <= room;
+    case 'more-than':
+      return extent.true >= extent.found - room;
+    case 'less-than':
+      return extent.true <= extent.found + room;
+  }
+}
 
 const withSeverity = (units: readonly RankedUnit[]) =>
   faulty(units).filter((unit) => unit.extent !== null && first(unit));

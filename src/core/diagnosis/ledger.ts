@@ -19,8 +19,10 @@ export interface FaultExtent {
   readonly fault: string;
   readonly title: string;
   readonly as: ShownAs;
+  /** Whether `value` is about what there is of it, or what there is more, or less, of: at the end of what was tried nobody knows how much. */
+  readonly tells: 'about' | 'more-than' | 'less-than';
   readonly value: number;
-  /** U, about 95 %. */
+  /** U, about 95 %; of what is only known to be more or less, of nothing. */
   readonly expanded: number;
   /** What a sound unit of the sheet has. */
   readonly sound: number;
@@ -141,11 +143,35 @@ export function extentOf(
     share: each.share,
     value: of(conditionWith(kind.model, unit, [{ id, severity: each.severities[at] }]), unit),
   }));
+  const sound = of(kind.model.sound(unit), unit);
+  const beyond = beyondTried(severities, at);
+  if (beyond !== null) {
+    const value = figures[beyond].value;
+    const tells = value > sound ? 'more-than' : 'less-than';
+    return { fault: id, title, as, tells, value, expanded: 0, sound };
+  }
   const value = figures.reduce((sum, each) => sum + each.share * each.value, 0);
   const variance = figures.reduce((sum, each) => sum + each.share * (each.value - value) ** 2, 0);
   // Between two severities that were tried nothing is known better than the distance between them.
   const values = figures.map((each) => each.value);
   const apart = (Math.max(...values) - Math.min(...values)) / Math.max(1, values.length - 1);
   const expanded = coverageFactor * Math.sqrt(variance + apart ** 2 / 12);
-  return { fault: id, title, as, value, expanded, sound: of(kind.model.sound(unit), unit) };
+  return { fault: id, title, as, tells: 'about', value, expanded, sound };
+}
+
+/** What is as severe as the last tenth of what was tried, more likely than not, may as well be more severe than all of it. */
+const lastTenth = 0.1;
+const atItsEnd = 0.5;
+/** It is more severe than this share of what it may be. */
+const surelyBelow = 0.05;
+
+/** Place in the list of the severity that a fault is surely more severe than, where it lies at the end of what was tried; else null. */
+function beyondTried(severities: readonly SeverityShare[], at: number): number | null {
+  const of = (each: SeverityShare) => each.severities[at];
+  const [least, most] = [Math.min(...severities.map(of)), Math.max(...severities.map(of))];
+  const last = severities.filter((each) => of(each) >= most - lastTenth * (most - least));
+  if (most === least || last.reduce((sum, each) => sum + each.share, 0) < atItsEnd) return null;
+  let passed = 0;
+  const inOrder = [...severities.keys()].toSorted((a, b) => of(severities[a]) - of(severities[b]));
+  return inOrder.find((each) => (passed += severities[each].share) >= surelyBelow) ?? null;
 }

@@ -208,6 +208,13 @@ function compared({ measured, table, slipped, sharedColumns }: LaidOut, { cells,
     const spread = abs(moved) < sound.spread ? max(cell.spread, sound.spread) : cell.spread;
     variance[at] = seen.standard ** 2 + spread ** 2 + modelDoubt[measure] ** 2 + (ownDoubt * moved) ** 2;
     chance[at] = (1 - slip) * smoothed(cell.measured);
+    // Units that were only known to lie beyond something lie anywhere beyond it: a figure there is one of theirs.
+    const untold = seenAt > cell.at ? cell.above : cell.below;
+    if (untold > cell.measured) {
+      off[at] = 0;
+      variance[at] += reachedSoon ** 2;
+      chance[at] = (1 - slip) * smoothed(min(1, cell.measured + untold));
+    }
     if (hypothesis.kind === 'no-fault' || abs(moved) * stepDoubt < modelDoubt[measure]) return;
     const soundly = hypot(seen.standard, sound.spread, modelDoubt[measure], ...table.figures[figure].scatter);
     slippedHere[at] += (withoutEffect * density((seenAt - sound.at) / soundly)) / soundly;

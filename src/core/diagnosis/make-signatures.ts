@@ -107,6 +107,14 @@ const sameAs = (a: Cell, b: Cell) =>
   Math.abs(a.at - b.at) < notMoved &&
   Math.abs(a.spread - b.spread) < notMoved;
 
+/** A bench whose gauges say how late they read, as those that show what is there do not: whether a figure is told is the desk’s affair. */
+function tellingAll<Unit>(context: StepContext<Unit>): StepContext<Unit> {
+  const instruments = new Map(
+    [...context.instruments].map(([channel, instrument]) => [channel, { ...instrument, lagSeconds: 0 }]),
+  );
+  return { ...context, instruments };
+}
+
 /** A bench with the example, or another unit of its kind, on it. */
 export interface SurveyBench {
   readonly context: StepContext<unknown>;
@@ -138,7 +146,7 @@ export function makeSignatures(
   const [{ context }] = benches;
   const soundOf = (bench: SurveyBench) => kind.model.sound(bench.context.unit) as unknown;
   const look = (bench: SurveyBench, unit: unknown, condition: unknown, measures?: ReadonlyMap<string, Measure>) =>
-    shownBy(kind, bench.context, observeUnit(kind, bench.context, { unit, condition }), measures);
+    shownBy(kind, bench.context, observeUnit(kind, tellingAll(bench.context), { unit, condition }), measures);
   const first = look(benches[0], context.unit, soundOf(benches[0]));
   const measures = new Map([...first].flatMap(([key, { measure }]) => (measure ? [[key, measure] as const] : [])));
   const sound = benches.map((bench) => look(bench, bench.context.unit, soundOf(bench), measures));
@@ -215,6 +223,6 @@ export function observeCells(
   mounted: { readonly unit: unknown; readonly condition: unknown },
 ): readonly Cell[] {
   const measures = new Map(table.figures.map(({ step, id, measure }) => [keyOf(step, id), measure] as const));
-  const shown = shownBy(kind, context, observeUnit(kind, context, mounted), measures);
+  const shown = shownBy(kind, context, observeUnit(kind, tellingAll(context), mounted), measures);
   return table.figures.map(({ step, id }) => cellOf([shown.get(keyOf(step, id))?.seen]));
 }

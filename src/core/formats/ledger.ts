@@ -16,15 +16,16 @@ const significant = (value: number) => Number(value.toPrecision(4));
 const worthNaming = 0.005;
 
 /** A fault's figure in the unit of open files. */
-function writeExtent({ fault, title, as, value, expanded, sound }: FaultExtent): object {
+function writeExtent({ fault, title, as, tells, value, expanded, sound }: FaultExtent): object {
   const unit = unitOf(openUnits[as]);
   const said = (si: number) => significant(fromSi(si, unit));
   return {
     fault,
     figure: title,
+    ...(tells === 'about' ? {} : { tells }),
     value: said(value),
     unit: unit.symbol,
-    expandedUncertainty: significant(expanded / unit.factor),
+    ...(tells === 'about' ? { expandedUncertainty: significant(expanded / unit.factor) } : {}),
     sound: said(sound),
   };
 }

@@ -47,11 +47,18 @@ export function probabilityText(probability: number, ledger: Pick<Ledger, 'borne
   return `${Math.round(probability * 100)} %`;
 }
 
+const extentWords: Readonly<Record<FaultExtent['tells'], string>> = {
+  about: 'about',
+  'more-than': 'more than',
+  'less-than': 'less than',
+};
+
 /** "Leak through the vacuum valve: 380 ± 60 cm3/min". */
-export function extentText({ title, as, value, expanded }: FaultExtent, units: DisplayUnits): string {
+export function extentText({ title, as, tells, value, expanded }: FaultExtent, units: DisplayUnits): string {
   const unit = shownUnit(as, units, value);
   const symbol = unit.symbol === '1' ? '' : ` ${unit.symbol}`;
-  return `${title}: about ${figure(value, unit, expanded)}${symbol}`;
+  const amount = figure(value, unit, tells === 'about' ? expanded : null);
+  return `${title}: ${extentWords[tells]} ${amount}${symbol}`;
 }
 
 const beyondText: Readonly<Record<SeverityFit['lies'], string>> = {
@@ -79,7 +86,7 @@ export function fitText(
   if (!fit) return 'Drawn as severe as it most likely is: nothing that was measured tells how much of it there is.';
   const by = `Fitted to ${stepsNamed(fit.steps)}, on this sheet and in the air of the day`;
   if (!fit.extent) return `${by}; no amount of it can be told.`;
-  return `${by}: ${inSentence(extentText(fit.extent, units))}${beyondText[fit.lies]}.`;
+  return `${by}: ${inSentence(extentText(fit.extent, units))}${fit.extent.tells === 'about' ? beyondText[fit.lies] : ': the model was tried no further'}.`;
 }
 
 /** What a finding was, by its step: the figure that says most, beside what it was held against. */
