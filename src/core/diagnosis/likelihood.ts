@@ -43,6 +43,10 @@ const anywhere: Readonly<Record<FigureSignature['measure'], number>> = { share: 
 /** A fault does not do to a figure what it did to the table's units this seldom: another hand, another pace, another circuit. */
 const withoutEffect = 0.02;
 
+/** What units of the table did not show at all another unit shows this often, by luck or by another hand: anywhere, or where it would soundly. */
+const shownAfterAll = 0.25;
+const soundAfterAll = 0.15;
+
 /** Chances out of four or five units are never quite nothing and never quite one. */
 const smoothed = (share: number) => 0.02 + 0.94 * share;
 
@@ -210,6 +214,15 @@ function compared({ measured, table, slipped, sharedColumns }: LaidOut, { cells,
     chance[at] = (1 - slip) * smoothed(cell.measured);
     // Units that were only known to lie beyond something lie anywhere beyond it: a figure there is one of theirs.
     const untold = seenAt > cell.at ? cell.above : cell.below;
+    if (cell.measured + cell.above + cell.below === 0) {
+      // Where the table's units showed nothing of a figure it lies nobody knows where: where it would soundly, or anywhere.
+      const soundly = hypot(seen.standard, sound.spread, modelDoubt[measure], ...table.figures[figure].scatter);
+      slippedHere[at] += (soundAfterAll * density((seenAt - sound.at) / soundly)) / soundly;
+      off[at] = seenAt - sound.at;
+      variance[at] = seen.standard ** 2 + anywhere[measure] ** 2;
+      chance[at] = shownAfterAll;
+      return;
+    }
     if (untold > cell.measured) {
       off[at] = 0;
       variance[at] += reachedSoon ** 2;
@@ -244,7 +257,8 @@ function addBounds(laid: LaidOut, cells: readonly Cell[], byFinding: Float64Arra
     const beyond = below((seen.kind === 'above' ? off : -off) / spread);
     const further = seen.kind === 'above' ? -off : off;
     const chance = max(cell[seen.kind] * stillBeyond(further, spread), cell.measured * beyond);
-    byFinding[findingAt(laid, figure)] += log(smoothed(chance));
+    const nowhere = cell.measured + cell.above + cell.below === 0;
+    byFinding[findingAt(laid, figure)] += log(nowhere ? anyOutcome : smoothed(chance));
   }
 }
 

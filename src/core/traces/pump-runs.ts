@@ -28,3 +28,9 @@ export function meanAndSpread(values: readonly number[]): { mean: number; standa
   const squares = values.reduce((sum, value) => sum + (value - mean) ** 2, 0);
   return { mean, standard: values.length > 1 ? Math.sqrt(squares / (values.length - 1) / values.length) : 0 };
 }
+
+/** What a store moved from the row before a switching to its own, Pa: of a stiff one more than a slope says, and nobody saw where in it. */
+export function stepAt(column: Float64Array, at: number): number {
+  const step = at > 0 ? Math.abs(column[at] - column[at - 1]) : 0;
+  return Number.isFinite(step) ? step : 0;
+}

@@ -5,13 +5,22 @@ import type { StepContext } from '@/core/procedure/step-context';
 import type { CharacteristicId } from '@/core/quantities/characteristics';
 import { dice, type Dice } from '../logger';
 import { inlineBooster } from './inline-booster';
+import { motorBooster } from './motor-booster';
 import { pedalValve } from './pedal-valve';
+import { pumpBooster } from './pump-booster';
 import { steeringBooster } from './steering-booster';
 import { vacuumSource } from './vacuum-source';
 import type { Given, OwnFault, WholeUnit } from './whole-unit';
 
 /** Units of other physics, whose logs no rig and no model of a family made. */
-export const wholeUnits: readonly WholeUnit[] = [inlineBooster, vacuumSource, pedalValve, steeringBooster];
+export const wholeUnits: readonly WholeUnit[] = [
+  inlineBooster,
+  vacuumSource,
+  pedalValve,
+  steeringBooster,
+  motorBooster,
+  pumpBooster,
+];
 
 /** A technician of another shop finds what there is to be seen this often. */
 const finds = 0.8;

@@ -19,7 +19,7 @@ import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } fro
 import { answer, joinAnswers, type Answered, type Question } from '../../../procedure/question';
 import { prechargeTemperature, restatePrecharge } from '../../../physics/gas-law';
 import { emptyShare, findKnee, type Knee } from './knee';
-import { pumpRuns, signalEdges, type PumpRun } from '../../../traces/pump-runs';
+import { pumpRuns, signalEdges, stepAt, type PumpRun } from '../../../traces/pump-runs';
 import type { StoreCircuit } from '../model/store-unit';
 
 function kneeOf<Unit>(
@@ -271,7 +271,9 @@ export function analyseBleedDown<Unit>(
       const level = meanOf(column, Math.max(0, start - half), start).mean;
       const instrument = context.instruments.get(circuit.pressure);
       return {
-        characteristics: [levelAt(`store-cut-in${circuit.place}`, level, instrument, context)],
+        characteristics: [
+          levelAt(`store-cut-in${circuit.place}`, level, instrument, context, stepAt(column, start) / Math.sqrt(3)),
+        ],
         events: [],
         notes: [],
       };

@@ -6,13 +6,13 @@ import type { Characteristic, StepAnalysis } from '../../../procedure/step-analy
 import type { StepContext } from '../../../procedure/step-context';
 import { stuckProblem } from '../../../procedure/stuck-problem';
 import { ownSamples } from '../../../traces/own-samples';
-import { meanAndSpread, pumpRuns, type PumpRun } from '../../../traces/pump-runs';
+import { meanAndSpread, pumpRuns, stepAt, type PumpRun } from '../../../traces/pump-runs';
 import { findStuck, type Stuck } from '../../../traces/stuck';
 import { columnOf, indexAtTime, meanOf, sampleInterval, type Trace } from '../../../traces/trace';
 import type { StoreCircuit } from '../model/store-unit';
 import { withoutRun } from './precharge-analysis';
 
-const { abs, hypot, max, min, round, sqrt } = Math;
+const { hypot, max, min, round, sqrt } = Math;
 
 /** Stretch before a switching over which a level is read, and over which its slope is, s. */
 const levelSeconds = 0.08;
@@ -48,7 +48,7 @@ function levelAtSwitch(
   const slope = seconds > 0 ? (near - before) / seconds : 0;
   const carried = trace.time[at] - interval / 2 - middle(from, at) + (lag ?? 0);
   const doubt = hypot(interval / sqrt(12), lag === undefined ? unknownLag : recordShare * lag);
-  return { value: near + slope * carried, late: abs(slope) * doubt };
+  return { value: near + slope * carried, late: hypot(slope * doubt, stepAt(column, at) / sqrt(3)) };
 }
 
 /** A pump's runs and what its store did in them. */
