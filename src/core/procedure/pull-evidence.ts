@@ -1,7 +1,7 @@
 import { stuckProblem } from './stuck-problem';
 import { followingLag, lagged, type FollowingLag, type Stop } from '../fitting/following-lag';
 import type { Instrument } from '../instruments/instrument';
-import { longestGap, ownSamples, sampleAt, scatterOf, type Samples } from '../traces/own-samples';
+import { divisionOf, longestGap, ownSamples, sampleAt, scatterOf, type Samples } from '../traces/own-samples';
 import { movingMean } from '../traces/smoothing';
 import { findPull, isPull, type Pull, type Span } from '../traces/pull';
 import { findStuck } from '../traces/stuck';
@@ -141,7 +141,10 @@ function leverStood(rows: Trace, { plateau, peak }: Pull, { lever, outputs }: Pu
     high = max(high, smooth[i]);
   }
   const noise = scatterOf({ value: output }) / Math.sqrt(2 * half + 1);
-  return high - low > max(movesAlone * (most - least), 8 * noise)
+  // Within a division of the lever's gauge the lever may have moved, and the output with it.
+  const within = divisionOf({ value: column }) / max(peak, Number.EPSILON);
+  const own = divisionOf({ value: output });
+  return high - low > max((movesAlone + 2 * within) * (most - least), 8 * noise, 2 * own)
     ? { code: 'gauge-clipped', channel: lever, at: peak }
     : null;
 }

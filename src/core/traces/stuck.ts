@@ -55,17 +55,21 @@ export function neverMoved({ value }: Pick<Samples, 'value'>): boolean {
   return value.length > 0 && value.every((each) => each === value[0]);
 }
 
+/** Turning back by a single division and forth again is rounding at its edge, which a quiet channel does and then stands. */
+const beyondRounding = 2.5;
+
 /** How often a channel turns back by a division or two or by its own scatter, outside a stretch. */
 function reversals(value: Float64Array, from: number, to: number): number {
+  const division = divisionOf({ value });
   const scatter = max(scatterOf({ value: value.subarray(0, from) }), scatterOf({ value: value.subarray(to + 1) }));
-  const small = max(2.5 * divisionOf({ value }), 5 * scatter);
+  const small = max(2.5 * division, 5 * scatter);
   let count = 0;
   let before = 0;
   for (let i = 1; i < value.length; i++) {
     const step = value[i] - value[i - 1];
     if ((i > from && i <= to) || abs(step) > small) before = 0;
     else if (step !== 0) {
-      if (step * before < 0) count++;
+      if (step * before < 0 && abs(step) + abs(before) > beyondRounding * division) count++;
       before = step;
     }
   }

@@ -19,7 +19,7 @@ const drawnEvery = 50;
 /** A slow screen draws less often: of its time a picture takes no more than one part in so many. */
 const partForDrawing = 2;
 /** Where nothing is drawn, as behind another window, a picture counts as drawn after so long, ms. */
-const drawnAtTheLatest = 1_000;
+const drawnAtTheLatest = 250;
 
 /** Of more samples than this the lowest and highest of every stretch are held. */
 const mostHeld = 250_000;

@@ -797,7 +797,8 @@ const parking: Case = {
   },
 };
 
-const cases: readonly Case[] = [
+/** Every step that this writer knows. */
+export const cases: readonly Case[] = [
   restCycle,
   bleedDown,
   pedalDrop,
@@ -823,7 +824,7 @@ const cases: readonly Case[] = [
   ...otherFamilies,
 ];
 
-function benchOf({ family: id, plan, step: stepId }: Case) {
+export function benchOf({ family: id, plan, step: stepId }: Case) {
   const [kind] = findFamily(id)!.kinds;
   const checked = checkKind(kind, 'foreign', kind.sheet.example.spec, 'foreign');
   if (!checked.ok) throw new Error('the example sheet is not valid');

@@ -5,6 +5,7 @@ import type { StepContext } from '../../procedure/step-context';
 import { random, readingComponents } from '../../instruments/uncertainty';
 import type { CharacteristicId } from '../../quantities/characteristics';
 import { ownSamples } from '../../traces/own-samples';
+import { independentCount } from '../../traces/independent-count';
 import { neverMoved } from '../../traces/stuck';
 import type { Instrument } from '../../instruments/instrument';
 import { columnOf, indexAtTime, meanOf, type Trace } from '../../traces/trace';
@@ -31,7 +32,8 @@ export interface SteadyReading {
 interface ShownLast {
   readonly mean: number;
   readonly deviation: number;
-  readonly count: number;
+  /** Samples of their own: a ripple slower than the reading, or read as one, repeats itself. */
+  readonly independent: number;
   /** Seconds for which it stood at one figure from first to last; null where it moved. */
   readonly stood: number | null;
   /** Whether what it is read beside was on: null where nobody recorded that. */
@@ -43,6 +45,13 @@ interface ShownLast {
 /** A characteristic that is one steady reading: the mean of a channel over the last `seconds` of a trace, SI. */
 export function analyseSteadyReading(trace: Trace, context: StepContext<unknown>, of: SteadyReading): Answered {
   return answer(steadyReading(of), trace, context);
+}
+
+/** Mean and scatter of what a column showed at its end, with how many of its samples say something of their own. */
+function lastOf(column: Float64Array, from: number): Pick<ShownLast, 'mean' | 'deviation' | 'independent'> {
+  const { mean, deviation } = meanOf(column, from);
+  const shown = column.subarray(from).filter((value) => value === value);
+  return { mean, deviation, independent: independentCount(shown.map((value) => value - mean)) };
 }
 
 /** Whether a meter that never moved stands off its zero and off its stop. */
@@ -62,7 +71,7 @@ function steadyReading(of: SteadyReading): Question<StepContext<unknown>, ShownL
       const enough = of.atLeast && columnOf(trace, of.atLeast.channel);
       const beside = of.while === undefined ? undefined : columnOf(trace, of.while);
       return {
-        ...meanOf(column, from),
+        ...lastOf(column, from),
         stood:
           samples.value.length >= fewestSamples && neverMoved(samples)
             ? samples.time[samples.time.length - 1] - samples.time[0]
@@ -94,10 +103,10 @@ function steadyReading(of: SteadyReading): Question<StepContext<unknown>, ShownL
         unseen.map((channel) => ({ code: 'channel-missing', channel })),
       );
     },
-    comesTo: ({ mean, deviation, count }, context) => {
+    comesTo: ({ mean, deviation, independent }, context) => {
       const instrument = context.instruments.get(of.channel);
       const components = [
-        random('noise', deviation / Math.sqrt(count)),
+        random('noise', deviation / Math.sqrt(independent)),
         ...(instrument ? readingComponents(instrument, mean, context.date) : []),
       ];
       return { characteristics: [measured(of.id, mean, components)], events: [], notes: [] };

@@ -1,4 +1,5 @@
 import { gasTemperatureAlong } from '../../../physics/gas-law';
+import { independentCount } from '../../../traces/independent-count';
 
 const { ceil, exp, hypot, log, max, min, sqrt } = Math;
 
@@ -93,17 +94,6 @@ function misfit(blocks: Blocks, used: readonly number[], temperature: Float64Arr
   return { residuals: away.map(({ x, y }) => (y - slope * x) / middle), slope };
 }
 
-/** Of readings that follow each other closely only so many count as readings of their own. */
-function independent(residuals: readonly number[]): number {
-  let [lagged, squares] = [0, 0];
-  residuals.forEach((each, i) => {
-    squares += each * each;
-    if (i > 0) lagged += each * residuals[i - 1];
-  });
-  const alike = squares > 0 ? min(0.98, max(0, lagged / squares)) : 0;
-  return (residuals.length * (1 - alike)) / (1 + alike);
-}
-
 /**
  * Thermal time constant of a store's gas from a bleed at one opening: gas that loses heat as it should occupies T/p, and at a still
  * valve that grows with ∫√(p − A) dt. Where the trace keeps to that at one time constant it says which; where the hand moved, or the trace is
@@ -129,7 +119,7 @@ export function gasTimeConstant(bleed: Bleed, to: number, sheet: number): GasTim
   );
   const spreads = fits.map(({ residuals }) => residuals.reduce((sum, each) => sum + each * each, 0) / residuals.length);
   const best = spreads.indexOf(min(...spreads));
-  const own = max(4, independent(fits[best].residuals));
+  const own = max(4, independentCount(fits[best].residuals));
   const weights = grid.map((seconds, i) => {
     const chance = -(own / 2) * log((spreads[i] + modelShare ** 2) / (spreads[best] + modelShare ** 2));
     return exp(chance - (log(seconds / sheet) / log(sheetFactor)) ** 2 / 2);
