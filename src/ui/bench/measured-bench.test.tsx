@@ -41,9 +41,9 @@ const samples = (count: number, from = 0): Trace => {
 async function frame(over: Partial<WireWord>, given = samples(400)): Promise<void> {
   await act(async () => {
     FakeStream.latest.send(wire({ kind: 'whole', state: 'recording', status: status(), ...over }, given));
-    // First the stream has taken it in, then it is drawn: however busy the machine is, in this order.
+    // First the stream has taken it in, then it is drawn, as late as a slow screen may: however busy the machine is, in this order.
     await new Promise((resolve) => setTimeout(resolve, 0));
-    await new Promise((resolve) => setTimeout(resolve, 90));
+    await new Promise((resolve) => setTimeout(resolve, 300));
   });
 }
 
