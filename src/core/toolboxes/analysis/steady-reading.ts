@@ -36,6 +36,8 @@ interface ShownLast {
   readonly independent: number;
   /** Seconds for which it stood at one figure from first to last; null where it moved. */
   readonly stood: number | null;
+  /** What it is read beside came on, or went off, in this log: then it had to move. */
+  readonly driven: boolean;
   /** Whether what it is read beside was on: null where nobody recorded that. */
   readonly working: boolean | null;
   /** Mean of what there must be enough of: null where nobody recorded that. */
@@ -76,6 +78,7 @@ function steadyReading(of: SteadyReading): Question<StepContext<unknown>, ShownL
           samples.value.length >= fewestSamples && neverMoved(samples)
             ? samples.time[samples.time.length - 1] - samples.time[0]
             : null,
+        driven: beside?.some((value) => value > 0.5) === true && beside.some((value) => value <= 0.5),
         there: enough ? meanOf(enough).mean : null,
         working: beside ? meanOf(beside, from).mean > 0.9 : null,
       };
@@ -90,7 +93,7 @@ function steadyReading(of: SteadyReading): Question<StepContext<unknown>, ShownL
           needed: atLeast.mean,
         });
       // A quiet meter may well stand at one figure; one that reads nothing all along, or stands at its stop, reads nothing.
-      if (last.stood !== null && !reads(last, context.instruments.get(of.channel)))
+      if (last.stood !== null && (last.driven || !reads(last, context.instruments.get(of.channel))))
         return noEvidence({ code: 'gauge-never-moved', channel: of.channel });
       if (last.working === false) return noEvidence({ code: 'engine-not-started' });
       const unseen = [
