@@ -4,11 +4,7 @@ import type { AnyKind } from '../contract/kind';
  * Plans whose ranking was held against units of other physics, which share nothing with the models that its tables are made of, and
  * named what was the matter as often as it said (docs/diagnosis.md). The study of these units fails where one of them no longer does.
  */
-export const borneOutPlans: readonly string[] = [
-  'vacuum-inline: bench',
-  'vacuum-supply: vehicle',
-  'motor-boost: bench',
-];
+export const borneOutPlans: readonly string[] = ['vacuum-inline: bench', 'vacuum-supply: vehicle'];
 
 export const planKey = (kind: Pick<AnyKind, 'family'>, plan: string) => `${kind.family}: ${plan}`;
 

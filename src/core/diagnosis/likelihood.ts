@@ -212,31 +212,43 @@ function compared({ measured, table, slipped, sharedColumns }: LaidOut, { cells,
     const spread = abs(moved) < sound.spread ? max(cell.spread, sound.spread) : cell.spread;
     variance[at] = seen.standard ** 2 + spread ** 2 + modelDoubt[measure] ** 2 + (ownDoubt * moved) ** 2;
     chance[at] = (1 - slip) * smoothed(cell.measured);
-    // Units that were only known to lie beyond something lie anywhere beyond it: a figure there is one of theirs.
-    const untold = seenAt > cell.at ? cell.above : cell.below;
-    if (cell.measured + cell.above + cell.below === 0) {
-      // Where the table's units showed nothing of a figure it lies nobody knows where: where it would soundly, or anywhere.
-      const soundly = hypot(seen.standard, sound.spread, modelDoubt[measure], ...table.figures[figure].scatter);
-      slippedHere[at] += (soundAfterAll * density((seenAt - sound.at) / soundly)) / soundly;
-      off[at] = seenAt - sound.at;
-      variance[at] = seen.standard ** 2 + anywhere[measure] ** 2;
-      chance[at] = shownAfterAll;
-      return;
-    }
-    if (untold > cell.measured) {
-      off[at] = 0;
-      variance[at] += reachedSoon ** 2;
-      chance[at] = (1 - slip) * smoothed(min(1, cell.measured + untold));
-    }
-    if (hypothesis.kind === 'no-fault' || abs(moved) * stepDoubt < modelDoubt[measure]) return;
     const soundly = hypot(seen.standard, sound.spread, modelDoubt[measure], ...table.figures[figure].scatter);
-    slippedHere[at] += (withoutEffect * density((seenAt - sound.at) / soundly)) / soundly;
+    const asSound = density((seenAt - sound.at) / soundly) / soundly;
+    const reading = { seenAt, asSound, doubt: hypot(seen.standard, spread, modelDoubt[measure]) };
+    slippedHere[at] += (1 - slip) * untoldDensity(cell, table.figures[figure], reading);
+    if (hypothesis.kind === 'no-fault' || abs(moved) * stepDoubt < modelDoubt[measure]) return;
+    slippedHere[at] += withoutEffect * asSound;
     const column = byStep.get(step) ?? new Float64Array(count);
     column[at] = stepDoubt * moved;
     byStep.set(step, column);
   });
   return { off, variance, slipped: slippedHere, chance, columns: [...sharedColumns, ...byStep.values()] };
 }
+
+/** Of a fault's units of which a step found nothing, or only that it lies beyond something, another may show a number. */
+interface Reading {
+  readonly seenAt: number;
+  /** Density of it in a sound unit. */
+  readonly asSound: number;
+  readonly doubt: number;
+}
+
+/**
+ * Density of a reading by the share of a table's units that gave no number: beyond where they were known to lie beyond something ever less
+ * likely the further out; where nothing was found of them anywhere, or as in a sound unit.
+ */
+function untoldDensity(cell: Cell, signature: FigureSignature, { seenAt, asSound, doubt }: Reading): number {
+  const beyond = (further: number) =>
+    (further > 0 ? exp(-further / reachedSoon) : density(further / doubt) / density(0)) / reachedSoon;
+  return (
+    cell.above * beyond(seenAt - cell.at) +
+    cell.below * beyond(cell.at - seenAt) +
+    nothingFound(cell) * (shownAfterAll * anywhereDensity(seenAt, signature) + soundAfterAll * asSound)
+  );
+}
+
+/** Share of a table's units of which a step found nothing. */
+const nothingFound = ({ measured, above, below: under }: Cell) => max(0, 1 - measured - above - under);
 
 /** A figure that was not reached at one place is reached at one this much further on two times in three. */
 const reachedSoon = 0.5;
@@ -257,8 +269,7 @@ function addBounds(laid: LaidOut, cells: readonly Cell[], byFinding: Float64Arra
     const beyond = below((seen.kind === 'above' ? off : -off) / spread);
     const further = seen.kind === 'above' ? -off : off;
     const chance = max(cell[seen.kind] * stillBeyond(further, spread), cell.measured * beyond);
-    const nowhere = cell.measured + cell.above + cell.below === 0;
-    byFinding[findingAt(laid, figure)] += log(nowhere ? anyOutcome : smoothed(chance));
+    byFinding[findingAt(laid, figure)] += log(smoothed(min(1, chance + nothingFound(cell) * anyOutcome)));
   }
 }
 
@@ -266,8 +277,7 @@ function addBounds(laid: LaidOut, cells: readonly Cell[], byFinding: Float64Arra
 function addLost(laid: LaidOut, cells: readonly Cell[], byFinding: Float64Array): void {
   const bySteps = new Map<number, number[]>();
   for (const { figure } of laid.lost) {
-    const { measured, above, below: under } = cells[figure];
-    const chance = lostToTheLog + (1 - lostToTheLog) * smoothed(max(0, 1 - measured - above - under));
+    const chance = lostToTheLog + (1 - lostToTheLog) * smoothed(nothingFound(cells[figure]));
     const finding = findingAt(laid, figure);
     bySteps.set(finding, [...(bySteps.get(finding) ?? []), log(chance)]);
   }
@@ -314,7 +324,9 @@ function pointChance(kind: AnyKind, hypothesis: Hypothesis, { point, option, opt
 function symptomChance({ kind, mended }: LaidOut, hypothesis: Hypothesis, id: string, said: boolean): number {
   const symptom = kind.symptoms.find((each) => each.id === id);
   const brought = (faults: readonly string[]) => faults.map((fault) => chanceOf[symptom?.of[fault] ?? 'rarely']);
-  const noticed = noticedOf();
+  // What sound units are said to do too, any unit is.
+  const ordinary = symptom?.ofSound === undefined ? 0 : chanceOf[symptom.ofSound];
+  const noticed = max(ordinary, noticedOf());
   return said ? noticed : 1 - chanceOfSaying * noticed;
   function noticedOf(): number {
     switch (hypothesis.kind) {

@@ -74,6 +74,10 @@ export type AnalysisProblem =
   | { readonly code: 'point-off-line'; readonly point: number; readonly off: number; readonly channel: string }
   /** Nothing in the trace shows that the gauge follows its pressure. */
   | { readonly code: 'gauge-never-moved'; readonly channel: string }
+  /** It stood at one figure, and was taken as read. */
+  | { readonly code: 'taken-as-quiet'; readonly channel: string }
+  /** What a bleed says of its gas, where that is not what its sheet says, s. */
+  | { readonly code: 'gas-heat-from-trace'; readonly seconds: number; readonly sheet: number }
   | { readonly code: 'soaked-too-briefly'; readonly seconds: number; readonly needed: number }
   | { readonly code: 'never-idled' }
   | { readonly code: 'relief-creeps'; readonly by: number }

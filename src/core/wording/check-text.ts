@@ -2,7 +2,8 @@ import type { Check } from '../judging/judge-step';
 import type { UncertaintySource } from '../instruments/uncertainty';
 import type { Remedy } from '../vocabulary/verdict';
 import type { LimitSource } from '../procedure/limit';
-import { figure, shownUnit, withUnit, type DisplayUnits } from './display';
+import type { Characteristic } from '../procedure/step-analysis';
+import { figure, foundSize, shownUnit, withUnit, type DisplayUnits } from './display';
 import { shownAs } from '../quantities/shown-as';
 import { analysisProblemText } from './problem-text';
 
@@ -11,18 +12,19 @@ export function limitSourceText(source: LimitSource): string {
   return source.kind === 'sheet' ? 'unit sheet' : 'workshop default; the maker’s data wins';
 }
 
-/** Limit as an interval. */
-export function limitText(check: Check, units: DisplayUnits): string {
-  const as = shownAs(check.characteristic);
-  const { low, high } = check.limit;
-  const unit = shownUnit(as, units, high ?? low ?? 0);
+/** Limit as an interval, in the unit of the reading that stands beside it. */
+export function limitText({ characteristic, limit }: Check, units: DisplayUnits, beside?: Characteristic): string {
+  const { low, high, restatedFrom } = limit;
+  const size = beside && beside.kind !== 'absent' ? foundSize(beside) : (high ?? low ?? 0);
+  const unit = shownUnit(shownAs(characteristic), units, size);
   const symbol = unit.symbol === '1' ? '' : ` ${unit.symbol}`;
-  if (low !== null && high !== null) return `${figure(low, unit)} to ${figure(high, unit)}${symbol}`;
-  if (high !== null) return `at most ${withUnit(high, as, units)}`;
-  const from = check.limit.restatedFrom;
-  const written = from === undefined || low === null ? '' : ` (${withUnit(from, as, units)} at the sea)`;
-  return low === null ? 'none' : `at least ${withUnit(low, as, units)}${written}`;
+  const said = (value: number) => `${figure(value, unit)}${symbol}`;
+  if (low !== null && high !== null) return `${figure(low, unit)} to ${said(high)}`;
+  if (high !== null) return `at most ${said(high)}`;
+  const written = restatedFrom === undefined ? '' : ` (${said(restatedFrom)} at the sea)`;
+  return low === null ? 'none' : `at least ${said(low)}${written}`;
 }
+
 
 /** What lessens each part of a doubt, as an order. */
 const knowBetter: Readonly<Record<UncertaintySource | 'limit', string>> = {

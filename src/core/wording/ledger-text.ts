@@ -126,7 +126,7 @@ function stepSaid({ checks, characteristics }: StepEvaluation, units: DisplayUni
   const check = sorted.at(0);
   const found = characteristics.find((each) => !check || each.id === check.characteristic);
   if (!found) return '';
-  const limit = check ? `, ${limitText(check, units)}` : '';
+  const limit = check ? `, ${limitText(check, units, found)}` : '';
   return `${inSentence(characteristicTitle(found.id))} ${characteristicSaid(found, units)}${found.kind === 'absent' ? '' : limit}`;
 }
 

@@ -153,6 +153,8 @@ const facts: { readonly [C in Code]: Facts<C> } = {
   'bump-not-seen': {},
   'point-off-line': { point: 3, off: -3e5, channel: 'output_pressure' },
   'gauge-never-moved': { channel: 'front_pressure' },
+  'taken-as-quiet': { channel: 'supply_vacuum' },
+  'gas-heat-from-trace': { seconds: 7.2, sheet: 30 },
   'soaked-too-briefly': { seconds: 60, needed: 300 },
   'vacuum-gone': { vacuum: 12e3 },
   'called-early': { at: 93.4, of: 300 },

@@ -270,6 +270,10 @@ function textOf(problem: AnalysisProblem, units: DisplayUnits): string {
       return 'Nothing in this trace shows a bump that was driven over with the foot off the brake: log the ride height too, or read the gauge over a bump and type it in.';
     case 'gauge-never-moved':
       return `${channelTitle(problem.channel)} read one and the same figure from first to last: quiet, shut off or frozen look alike. Let the same log show it move once (switched on, opened, pressed or let back), so that a dead gauge is not taken for a sound unit.`;
+    case 'taken-as-quiet':
+      return `${channelTitle(problem.channel)} stood at one figure all along and is taken as a quiet gauge: see that it is alive.`;
+    case 'gas-heat-from-trace':
+      return `By this bleed the gas takes up heat with a time constant of ${problem.seconds.toFixed(0)} s, not ${problem.sheet.toFixed(0)} s as on the sheet: the bleed was believed.`;
     case 'soaked-too-briefly':
       return `It stood for ${waitText(problem.seconds)} instead of ${waitText(problem.needed)}: what leaks slowly had no time to show.`;
     case 'engine-not-started':

@@ -58,7 +58,7 @@ function rowsOf(step: StepEvaluation, units: DisplayUnits): Report['steps'][numb
     return {
       name: characteristicTitle(found.id),
       reading: readingText(found, units),
-      limit: check ? limitText(check, units) : 'no limit',
+      limit: check ? limitText(check, units, found) : 'no limit',
       limitSource: check ? limitSourceText(check.limit.source) : '',
       verdict: check ? check.verdict.kind : 'recorded',
     };

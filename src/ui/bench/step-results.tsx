@@ -61,7 +61,7 @@ export function StepResults({ result, units, heading = 'This run' }: Props) {
                     {/* What was not measured has said why already. */}
                     {found.kind === 'measured' && check.verdict.kind === 'undecided'
                       ? checkReason(check, units)
-                      : limitText(check, units)}
+                      : limitText(check, units, found)}
                   </small>
                 )}
               </div>

@@ -77,7 +77,7 @@ export function CheckTable({
                 {found.kind !== 'measured' && <small>{analysisProblemText(found.problem, units)}</small>}
               </TableCell>
               <TableCell>
-                {check ? limitText(check, units) : 'no limit'}
+                {check ? limitText(check, units, found) : 'no limit'}
                 {check && <small>{limitSourceText(check.limit.source)}</small>}
               </TableCell>
               <TableCell>

@@ -102,7 +102,7 @@ function steadyReading(of: SteadyReading): Question<StepContext<unknown>, ShownL
       ];
       return evidence(
         last,
-        [],
+        last.stood === null ? [] : [{ code: 'taken-as-quiet', channel: of.channel }],
         unseen.map((channel) => ({ code: 'channel-missing', channel })),
       );
     },

@@ -2,7 +2,7 @@ import { stuckProblem } from '../../procedure/stuck-problem';
 import { evidence, noEvidence, type Judged, type NoEvidence } from '../../procedure/evidence';
 import type { StepContext } from '../../procedure/step-context';
 import { findPull, isPull } from '../../traces/pull';
-import { ownSamples, sampleAt, samplesBetween, type Samples } from '../../traces/own-samples';
+import { ownSamples, sampleAt, type Samples } from '../../traces/own-samples';
 import { columnOf, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { earliestCall } from './early-call';
@@ -58,8 +58,6 @@ const fewestSamples = 8;
 /** Where the lever was: as the hold asks from when on and until when (s), or why not. */
 export type LeverState =
   | { readonly kind: 'fits'; readonly notBefore: number; readonly leaves: number | null }
-  /** Nobody recorded it, and it matters: only the vacuum itself may show it. */
-  | { readonly kind: 'unseen'; readonly channel: string; readonly notBefore: number; readonly leaves: null }
   | { readonly kind: 'problem'; readonly problem: AnalysisProblem };
 
 /** What happened in a vacuum hold: to the lever and to the vacuum. */
@@ -105,24 +103,10 @@ export function vacuumHoldEvidence({ lever, events }: VacuumHoldFound, demand: H
     return noEvidence({ code: 'gap-in-hold', channel: 'supply_vacuum', seconds: events.gap });
   const early = covered < fullShare * demand.seconds;
   const enough = leastShare * demand.supplyVacuum;
-  if (lever.kind === 'unseen' && !letBackAfter(events))
-    return noEvidence({ code: 'not-seen-applied', channel: lever.channel });
   // Less vacuum leaks less: what it loses may fail, what it keeps proves little.
   const doubts: AnalysisProblem[] =
     events.level < enough ? [{ code: 'too-little-vacuum', vacuum: events.level, needed: enough }] : [];
   return evidence({ events, from: begins, to, early }, notesOf(events, demand, covered), doubts);
-}
-
-/** A unit that is let back shares its vacuum with the air that applied it: so much is left so soon (s) after, as shares. */
-const sharedOut = { least: 0.15, most: 0.92, after: 2 } as const;
-
-/** Whether the vacuum shows at a hold's end that the unit was applied in it: let back with its source shut it loses a share at once. */
-function letBackAfter({ samples, to, endedBy, level }: VacuumHoldEvents): boolean {
-  if (endedBy.kind !== 'collapses') return false;
-  const { time, value } = samplesBetween(samples, to + sharedOut.after / 2, to + sharedOut.after);
-  if (time.length < 2) return false;
-  const left = value.reduce((sum, each) => sum + each, 0) / value.length / level;
-  return left > sharedOut.least && left < sharedOut.most;
 }
 
 /** What keeps the gauge from having measured the hold. */
@@ -177,7 +161,7 @@ function leverState(trace: Trace, demand: HoldDemand): LeverState {
     if (!column) return { kind: 'fits', notBefore: trace.time[0], leaves: null };
     return atRest(ownSamples(trace, column), restShare * demand.appliesAt);
   }
-  if (!column) return { kind: 'unseen', channel: demand.leverChannel, notBefore: trace.time[0], leaves: null };
+  if (!column) return { kind: 'problem', problem: { code: 'not-seen-applied', channel: demand.leverChannel } };
   return applied(trace, column, demand.leverChannel, appliedShare * demand.appliedLevel);
 }
 

@@ -55,14 +55,14 @@ function findSource(trace: Trace, lever: string): SourceSeen | NoEvidence {
 
 function sourceEvidence(found: SourceSeen): Judged<SourceSeen> {
   const { trace, samples, idle, stroke } = found;
+  const stood = samples.value.length > fewestSeen && neverMoved(samples);
   // At an even idle a coarse gauge may stand; under a foot none does.
-  if (stroke && samples.value.length > fewestSeen && neverMoved(samples))
-    return noEvidence({ code: 'gauge-never-moved', channel: 'supply_vacuum' });
+  if (stroke && stood) return noEvidence({ code: 'gauge-never-moved', channel: 'supply_vacuum' });
   if (samples.value.every((value) => value < leastSeen)) {
     const { mean } = meanOf(trace.columns.supply_vacuum, idle.from, idle.to);
     return noEvidence({ code: 'source-never-opened', vacuum: Math.max(0, mean) });
   }
-  return evidence(found);
+  return evidence(found, stood ? [{ code: 'taken-as-quiet', channel: 'supply_vacuum' }] : []);
 }
 
 /**

@@ -4,6 +4,7 @@ import { goodGauge, writeLog, type Dice, type Gauging } from '../logger';
 import { pullLog } from '../pull-logs';
 import { ambient, foot, gauge, vacuumGauge } from '../step-case';
 import { someVacuumGauge, vacuumHoldLog } from '../vacuum-hold';
+import { offBy, pushedLog } from './pushed-log';
 import { log, wholeUnit } from './whole-unit';
 
 const { exp, max, min } = Math;
@@ -161,22 +162,9 @@ function pulled(booster: Booster, luck: Dice) {
 }
 
 function pushed(booster: Booster, luck: Dice) {
-  const [rest, up, stays, down] = [2, luck.between(8, 20), 2, luck.between(6, 15)];
-  const top = luck.between(800, 1_200);
-  const rod = (t: number) =>
-    top * min(1, max(0, (t - rest) / up)) * min(1, max(0, (rest + up + stays + down - t) / down));
-  const output = (t: number) => max(0, booster.plain * leftAfter(booster, 12) * (rod(t) - 180));
-  return log(
-    writeLog(
-      {
-        rod_force: { at: rod, gauging: forceGauge(luck) },
-        output_pressure: { at: output, gauging: gauge(luck, 4e6) },
-        supply_vacuum: { at: () => 0, gauging: vacuumGauge(luck) },
-      },
-      { seconds: rest + up + stays + down + 2, rate: luck.oneOf([20, 50, 100]), jitter: 0.2 },
-      luck,
-    ),
-  );
+  const fed = { supply_vacuum: { at: () => 0, gauging: vacuumGauge(luck) } };
+  const plain = booster.plain * leftAfter(booster, 12);
+  return pushedLog({ plain, springs: 180, lever: forceGauge(luck), fed }, luck);
 }
 
 /** Strokes with the source shut off: each leaves a share of the vacuum, and what leaks meanwhile is gone. */
@@ -233,7 +221,7 @@ export const inlineBooster = wholeUnit<Booster>({
   family: 'vacuum-inline',
   plan: 'bench',
   sound: (luck) => {
-    const little = (by: number) => luck.between(1 - by, 1 + by);
+    const little = offBy(luck);
     const plain = (0.95 / ((Math.PI / 4) * 0.0254 ** 2)) * little(0.02);
     return {
       plain,

@@ -3,6 +3,7 @@
 import { goodGauge, writeLog, type Dice, type Gauging, type Signal } from '../logger';
 import { pullLog } from '../pull-logs';
 import { gauge, onOff } from '../step-case';
+import { offBy, pushedLog } from './pushed-log';
 import { log, wholeUnit } from './whole-unit';
 
 const { exp, max, min } = Math;
@@ -121,21 +122,8 @@ function pulled(booster: Booster, luck: Dice) {
 }
 
 function pushed(booster: Booster, luck: Dice) {
-  const [rest, up, held, down] = [2, luck.between(8, 20), 2, luck.between(6, 15)];
-  const top = luck.between(800, 1_100);
-  const rod = (t: number) =>
-    top * min(1, max(0, (t - rest) / up)) * min(1, max(0, (rest + up + held + down - t) / down));
-  return log(
-    writeLog(
-      {
-        rod_force: { at: rod, gauging: forceGauge(luck) },
-        output_pressure: { at: (t) => max(0, booster.plain * (rod(t) - booster.springs)), gauging: gauge(luck, 4e6) },
-        supply_voltage: { at: () => 0, gauging: volts(luck) },
-      },
-      { seconds: rest + up + held + down + 2, rate: luck.oneOf([20, 50, 100]), jitter: 0.2 },
-      luck,
-    ),
-  );
+  const fed = { supply_voltage: { at: () => 0, gauging: volts(luck) } };
+  return pushedLog({ plain: booster.plain, springs: booster.springs, lever: forceGauge(luck), fed }, luck);
 }
 
 function asleep(booster: Booster, luck: Dice) {
@@ -250,7 +238,7 @@ export const motorBooster = wholeUnit<Booster>({
   family: 'motor-boost',
   plan: 'bench',
   sound: (luck) => {
-    const little = (by: number) => luck.between(1 - by, 1 + by);
+    const little = offBy(luck);
     const plain = (0.95 / ((Math.PI / 4) * 0.0238 ** 2)) * little(0.02);
     return {
       plain,

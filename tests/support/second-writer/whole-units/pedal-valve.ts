@@ -4,6 +4,7 @@ import { goodGauge, writeLog, type Dice, type Gauging, type Signal } from '../lo
 import { onLines } from '../pull-logs';
 import { gasPressures } from '../store-gas';
 import { ambient, foot, gauge, onOff } from '../step-case';
+import { offBy } from './pushed-log';
 import { log, wholeUnit } from './whole-unit';
 
 const { abs, exp, max, min, round } = Math;
@@ -187,7 +188,7 @@ export const pedalValve = wholeUnit<Valve>({
   family: 'pedal-valve',
   plan: 'bench',
   sound: (luck) => {
-    const little = (by: number) => luck.between(1 - by, 1 + by);
+    const little = offBy(luck);
     return {
       cutIn: 3.2 * little(0.04),
       slope: 520e3 * little(0.025),

@@ -4,6 +4,7 @@ import { goodGauge, writeLog, type Dice, type Gauging, type Signal } from '../lo
 import { pullLog } from '../pull-logs';
 import { ambient, foot, gauge, onOff } from '../step-case';
 import { gasPressures } from '../store-gas';
+import { offBy, pushedLog } from './pushed-log';
 import { log, wholeUnit } from './whole-unit';
 
 const { max, min, round, sqrt } = Math;
@@ -174,28 +175,15 @@ function pulled(booster: Booster, luck: Dice) {
 }
 
 function pushed(booster: Booster, luck: Dice) {
-  const [rest, up, held, down] = [2, luck.between(8, 20), 2, luck.between(6, 15)];
-  const top = luck.between(900, 1_100);
-  const rod = (t: number) =>
-    top * min(1, max(0, (t - rest) / up)) * min(1, max(0, (rest + up + held + down - t) / down));
-  return log(
-    writeLog(
-      {
-        rod_force: { at: rod, gauging: gauge(luck, 1_500) },
-        output_pressure: { at: (t) => max(0, booster.plain * (rod(t) - booster.springs)), gauging: gauge(luck, 4e6) },
-        accumulator_pressure: { at: () => 0, gauging: storeGauge(luck) },
-      },
-      { seconds: rest + up + held + down + 2, rate: luck.oneOf([20, 50, 100]), jitter: 0.2 },
-      luck,
-    ),
-  );
+  const fed = { accumulator_pressure: { at: () => 0, gauging: storeGauge(luck) } };
+  return pushedLog({ plain: booster.plain, springs: booster.springs, lever: gauge(luck, 1_500), fed }, luck);
 }
 
 export const pumpBooster = wholeUnit<Booster>({
   family: 'motor-pump-boost',
   plan: 'bench',
   sound: (luck) => {
-    const little = (by: number) => luck.between(1 - by, 1 + by);
+    const little = offBy(luck);
     const plain = (0.95 / ((Math.PI / 4) * 0.0254 ** 2)) * little(0.02);
     return {
       precharge: 8e6 * little(0.02),

@@ -4,6 +4,7 @@ import { goodGauge, writeLog, type Dice } from '../logger';
 import { pullLog } from '../pull-logs';
 import { ambient, foot, gauge, onOff } from '../step-case';
 import { gasPressures } from '../store-gas';
+import { offBy } from './pushed-log';
 import { log, wholeUnit } from './whole-unit';
 
 const { exp, max, min, round } = Math;
@@ -236,7 +237,7 @@ export const steeringBooster = wholeUnit<Booster>({
   family: 'hydraulic-boost',
   plan: 'vehicle',
   sound: (luck) => {
-    const little = (by: number) => luck.between(1 - by, 1 + by);
+    const little = offBy(luck);
     const plain = ((4 * 0.95) / ((Math.PI / 4) * 0.03175 ** 2)) * little(0.02);
     return {
       plain,

@@ -32,71 +32,95 @@ const tried = 33;
 /** No gas has one time constant: within a tenth it is none better known. */
 const leastLogStandard = 0.1;
 /** What a plain opening and a gas of one temperature leave out: lines that give way, a valve that wears in, as a share of the volume. */
-const modelShare = 0.002;
+const modelShare = 0.001;
+/** A trace that keeps no closer than this share of its volume to any still opening says nothing of its gas. */
+const keepsTo = 0.004;
 /** Points that the fit is made on at most, and at least. */
 const mostPoints = 800;
 const fewestPoints = 24;
 /** A stretch has left its top when it fell by this share. */
 const begun = 0.02;
 
-/** Blocks of a stretch of a bleed: time, pressure, and ∫√(p − A) dt up to each, with the pump's runs as breaks. */
+/**
+ * What flows through an opening goes with its pressure to the power of a half (an orifice) up to one (a long fine crack): all are tried, and a
+ * valve that is opened on purpose is near an orifice, by one sigma.
+ */
+const powers = [0.5, 0.55, 0.6, 0.7, 0.8, 0.9, 1] as const;
+const nearOrifice = 0.15;
+
+/** Blocks of a stretch of a bleed: time and pressure of each, with the pump's runs as breaks. */
 interface Blocks {
   readonly time: number[];
   readonly pressure: number[];
-  readonly flowed: number[];
   /** Number of the stretch between two runs of the pump. */
   readonly part: number[];
 }
 
 function blocksOf(bleed: Bleed, to: number): Blocks {
-  const { time, pressure, ambient, pumped } = bleed;
+  const { time, pressure, pumped } = bleed;
   const every = max(1, ceil(to / mostPoints));
-  const blocks: Blocks = { time: [], pressure: [], flowed: [], part: [] };
-  let [flowed, part] = [0, 0];
+  const blocks: Blocks = { time: [], pressure: [], part: [] };
+  let part = 0;
   for (let i = 0; i < to; i += every) {
     const until = min(to, i + every);
-    let [at, mean] = [0, 0];
+    let [at, sum, count] = [0, 0, 0];
     for (let k = i; k < until; k++) {
-      at += time[k] / (until - i);
-      mean += pressure[k] / (until - i);
+      if (pressure[k] !== pressure[k]) continue;
+      at += time[k];
+      sum += pressure[k];
+      count++;
     }
-    const before = blocks.time.length - 1;
-    if (before >= 0)
-      flowed += (at - blocks.time[before]) * sqrt(max(0, (mean + blocks.pressure[before]) / 2 - ambient));
     part += pumped.filter(({ start }) => start >= i && start < until).length;
-    blocks.time.push(at);
-    blocks.pressure.push(mean);
-    blocks.flowed.push(flowed);
+    if (count === 0) continue;
+    blocks.time.push(at / count);
+    blocks.pressure.push(sum / count);
     blocks.part.push(part);
   }
   return blocks;
 }
 
-/** How badly T/p, the gas's volume, keeps to a straight line in what flowed, each stretch between pump runs from a start of its own. */
-function misfit(blocks: Blocks, used: readonly number[], temperature: Float64Array) {
-  const volume = used.map((i) => temperature[i] / blocks.pressure[i]);
-  const parts = new Map<number, { count: number; flowed: number; volume: number }>();
-  used.forEach((i, at) => {
-    const part = parts.get(blocks.part[i]) ?? { count: 0, flowed: 0, volume: 0 };
-    part.count++;
-    part.flowed += blocks.flowed[i];
-    part.volume += volume[at];
-    parts.set(blocks.part[i], part);
+/** ∫(p − A)^power dt up to each block: what flowed through an opening that nobody moved, but for a factor. */
+function flowedThrough({ time, pressure }: Blocks, ambient: number, power: number): readonly number[] {
+  let flowed = 0;
+  return time.map((at, i) => {
+    if (i > 0) flowed += (at - time[i - 1]) * max(0, (pressure[i] + pressure[i - 1]) / 2 - ambient) ** power;
+    return flowed;
   });
-  const away = used.map((i, at) => {
-    const part = parts.get(blocks.part[i])!;
-    return { x: blocks.flowed[i] - part.flowed / part.count, y: volume[at] - part.volume / part.count };
+}
+
+/** Values about the mean of their stretch between two runs of the pump: each stretch begins where it likes. */
+function aboutStretch(values: readonly number[], parts: readonly number[]): readonly number[] {
+  const sums = new Map<number, { count: number; sum: number }>();
+  values.forEach((value, at) => {
+    const { count, sum } = sums.get(parts[at]) ?? { count: 0, sum: 0 };
+    sums.set(parts[at], { count: count + 1, sum: sum + value });
   });
-  const [xx, xy] = away.reduce(([a, b], { x, y }) => [a + x * x, b + x * y], [0, 0]);
-  const slope = xx > 0 ? xy / xx : 0;
-  // Of the middle volume, so that gauges, fluids and time constants are compared alike.
-  const middle = volume.reduce((sum, each) => sum + each, 0) / volume.length;
-  return { residuals: away.map(({ x, y }) => (y - slope * x) / middle), slope };
+  return values.map((value, at) => {
+    const { count, sum } = sums.get(parts[at])!;
+    return value - sum / count;
+  });
+}
+
+const product = (a: readonly number[], b: readonly number[]) => a.reduce((sum, each, i) => sum + each * b[i], 0);
+
+/**
+ * How badly T/p, the gas's volume, keeps to a straight line in what flowed and, for lines that give way a little, in the pressure; as
+ * shares of the middle volume, so that gauges, fluids and time constants are compared alike.
+ */
+function misfit(volume: readonly number[], flowed: readonly number[], pressure: readonly number[], middle: number) {
+  const [ff, fp, pp] = [product(flowed, flowed), product(flowed, pressure), product(pressure, pressure)];
+  const [fv, pv] = [product(flowed, volume), product(pressure, volume)];
+  const determinant = ff * pp - fp * fp;
+  const [a, b] =
+    determinant > 1e-12 * ff * pp
+      ? [(fv * pp - pv * fp) / determinant, (pv * ff - fv * fp) / determinant]
+      : [ff > 0 ? fv / ff : 0, 0];
+  return volume.map((each, i) => (each - a * flowed[i] - b * pressure[i]) / middle);
 }
 
 /**
  * Thermal time constant of a store's gas from a bleed at one opening: gas that loses heat as it should occupies T/p, and at a still
- * valve that grows with ∫√(p − A) dt. Where the trace keeps to that at one time constant it says which; where the hand moved, or the trace is
+ * valve that grows with ∫(p − A)^n dt, n from a half to one. Where the trace keeps to that at one time constant it says which; where the hand moved, or the trace is
  * too short to tell, what the sheet says is left within a factor of two. Posterior over its logarithm, the sheet as prior.
  *
  * @param bleed the trace; `to` is where the gas let the bladder sit down (index of the knee, exclusive)
@@ -114,19 +138,35 @@ export function gasTimeConstant(bleed: Bleed, to: number, sheet: number): GasTim
     .filter((i) => i >= max(1, from) && !bleed.pumped.some((run) => besideRun(bleed, run, blocks.time[i])));
   if (from < 0 || used.length < fewestPoints) return unknown;
   const grid = Array.from({ length: tried }, (_, i) => sheet * furthest ** ((2 * i) / (tried - 1) - 1));
-  const fits = grid.map((seconds) =>
-    misfit(blocks, used, gasTemperatureAlong(blocks.time, blocks.pressure, seconds, bleed.environment)),
-  );
-  const spreads = fits.map(({ residuals }) => residuals.reduce((sum, each) => sum + each * each, 0) / residuals.length);
-  const best = spreads.indexOf(min(...spreads));
-  const own = max(4, independentCount(fits[best].residuals));
-  const weights = grid.map((seconds, i) => {
-    const chance = -(own / 2) * log((spreads[i] + modelShare ** 2) / (spreads[best] + modelShare ** 2));
-    return exp(chance - (log(seconds / sheet) / log(sheetFactor)) ** 2 / 2);
+  const of = (values: ArrayLike<number>) => used.map((i) => values[i]);
+  const parts = of(blocks.part);
+  const pressure = aboutStretch(of(blocks.pressure), parts);
+  const flowed = powers.map((power) => aboutStretch(of(flowedThrough(blocks, bleed.ambient, power)), parts));
+  const tries = grid.flatMap((seconds) => {
+    const temperature = gasTemperatureAlong(blocks.time, blocks.pressure, seconds, bleed.environment);
+    const volume = used.map((i) => temperature[i] / blocks.pressure[i]);
+    const middle = volume.reduce((sum, each) => sum + each, 0) / volume.length;
+    return flowed.map((each, n) => {
+      const residuals = misfit(aboutStretch(volume, parts), each, pressure, middle);
+      return {
+        seconds,
+        power: powers[n],
+        residuals,
+        spread: residuals.reduce((sum, one) => sum + one * one, 0) / residuals.length,
+      };
+    });
+  });
+  const best = tries.reduce((least, each) => (each.spread < least.spread ? each : least));
+  if (sqrt(best.spread) > keepsTo) return unknown;
+  const own = max(4, independentCount(best.residuals));
+  const weights = tries.map(({ seconds, power, spread }) => {
+    const chance = -(own / 2) * log((spread + modelShare ** 2) / (best.spread + modelShare ** 2));
+    const away = (log(seconds / sheet) / log(sheetFactor)) ** 2 + ((power - powers[0]) / nearOrifice) ** 2;
+    return exp(chance - away / 2);
   });
   const all = weights.reduce((sum, each) => sum + each, 0);
-  const mean = weights.reduce((sum, each, i) => sum + each * log(grid[i]), 0) / all;
-  const variance = weights.reduce((sum, each, i) => sum + each * (log(grid[i]) - mean) ** 2, 0) / all;
+  const mean = weights.reduce((sum, each, i) => sum + each * log(tries[i].seconds), 0) / all;
+  const variance = weights.reduce((sum, each, i) => sum + each * (log(tries[i].seconds) - mean) ** 2, 0) / all;
   const step = log(grid[1] / grid[0]);
   return { seconds: exp(mean), logStandard: hypot(sqrt(variance), step / sqrt(12), leastLogStandard) };
 }

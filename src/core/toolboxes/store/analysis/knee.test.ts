@@ -2,6 +2,8 @@ import fc from 'fast-check';
 import { advanceAccumulator, settledAccumulator, type GasAccumulatorSpec } from '../../../physics/gas-accumulator';
 import { findKnee, type KneeTrace } from './knee';
 import { restatePrecharge } from '../../../physics/gas-law';
+import { dice } from '../../../../../tests/support/second-writer/logger';
+import { gasPressures } from '../../../../../tests/support/second-writer/store-gas';
 import { shopAir, shopAmbient as ambient } from '../../../../../tests/support/store-bench';
 
 const rate = 100;
@@ -32,13 +34,13 @@ function charge(drawn: Drawn, to = 17.5e6): KneeTrace {
   return traceOf(drawn, pressure, 'charge');
 }
 
-/** A bleed through an orifice from settled at a gauge pressure down to nothing. */
-function bleed(drawn: Drawn, from = 17.5e6, orifice = 2.4e-6): KneeTrace {
+/** A bleed through an opening from settled at a gauge pressure down to nothing: an orifice, or one that goes with another power. */
+function bleed(drawn: Drawn, from = 17.5e6, power = 0.5): KneeTrace {
   const surroundings = { ambient, environment: drawn.environment };
   const state = settledAccumulator(specOf(drawn), from + ambient, surroundings);
   const pressure = [state.pressure];
   while (state.pressure - ambient > 2e3 && pressure.length < 60_000) {
-    const out = orifice * Math.sqrt((state.pressure - ambient) / 10e6);
+    const out = 2.4e-6 * ((state.pressure - ambient) / 10e6) ** power;
     advanceAccumulator(specOf(drawn), state, 1 / rate, -out / rate, surroundings);
     pressure.push(state.pressure);
   }
@@ -108,9 +110,39 @@ describe('the knee of a charge', () => {
       const knee = findKnee(trace);
       if ('code' in knee) throw new Error(knee.code);
       expect(Math.abs(Math.log(knee.timeConstant / timeConstant))).toBeLessThan(0.3);
+      if (timeConstant < 10) expect(knee.otherThanSheet).toBe(true);
+      if (timeConstant === 30) expect(knee.otherThanSheet).toBe(false);
       const off = Math.abs(foundIn(trace) / 6.9e6 - 1);
       expect(off).toBeLessThan(2 * knee.gasHeatShare + 0.01);
       expect(off).toBeLessThan(0.03);
+    }
+  });
+
+  it.each([0.5, 0.75, 1])('is the same through an opening that goes with the power %d: its U covers it', (power) => {
+    for (const timeConstant of [7, 20, 50]) {
+      const trace = { ...bleed({ ...plain, precharge: 6.9e6, timeConstant }, 17.5e6, power), timeConstant: 30 };
+      const knee = findKnee(trace);
+      if ('code' in knee) throw new Error(knee.code);
+      const off = Math.abs(foundIn(trace) / 6.9e6 - 1);
+      expect([power, timeConstant, off < 2 * knee.gasHeatShare + 0.01]).toEqual([power, timeConstant, true]);
+    }
+  });
+
+  it('is no other for its noise: of many bleeds of a plain gas none is taken for one that takes up heat otherwise', () => {
+    for (let seed = 0; seed < 40; seed++) {
+      const luck = dice(seed);
+      const gas = { precharge: 7.9e6 + ambient, volume: 250e-6, shell: 284.15, tau: luck.between(27, 33) };
+      const flow = (t: number, p: number) => (t < 2 ? 0 : -1.6e-6 * Math.sqrt(Math.max(0, p - ambient) / 18e6));
+      const all = gasPressures(gas, 18e6 + ambient, flow, { seconds: 150, step: 2e-3, ambient });
+      const ends = all.findIndex((p) => p - ambient < 5e4);
+      const white = luck.between(2e3, 1e4);
+      const pressure = Array.from({ length: Math.floor(ends / 10) }, (_, i) => all[i * 10] + white * luck.normal());
+      const time = Float64Array.from(pressure, (_, i) => i * 0.02);
+      const trace = { ...traceOf({ ...plain, environment: 284.15 }, pressure, 'bleed'), time };
+      const knee = findKnee(trace);
+      if ('code' in knee) throw new Error(knee.code);
+      const off = restatePrecharge(knee.pressure - ambient, knee.temperature, 293.15, ambient) / 7.9e6 - 1;
+      expect([seed, Math.abs(off) < 2 * knee.gasHeatShare + 0.01, knee.otherThanSheet]).toEqual([seed, true, false]);
     }
   });
 

@@ -5,7 +5,7 @@ import type { AnalysisProblem } from '../../../vocabulary/analysis-problem';
 import { gasTemperatureAlong } from '../../../physics/gas-law';
 import { gasTimeConstant } from './gas-time-constant';
 
-const { abs, exp, max, min, sqrt } = Math;
+const { abs, exp, log, max, min, sqrt } = Math;
 
 /** A stretch of a store's pressure, Pa absolute, one way only: a charge from empty, or a bleed to empty. */
 export interface KneeTrace {
@@ -39,8 +39,9 @@ export interface Knee {
   readonly timingStandard: number;
   /** What the pressure restated to one temperature moves by what is not known of the time constant, one sigma, as a share. */
   readonly gasHeatShare: number;
-  /** Of the gas, as the trace tells it or the sheet says, s. */
+  /** Of the gas, as the trace tells it or the sheet says, s, and whether that is another than the sheet's, beyond what is not known of it. */
   readonly timeConstant: number;
+  readonly otherThanSheet: boolean;
 }
 
 const levels = 80;
@@ -57,6 +58,8 @@ export const emptyShare = 0.05;
 /** The fit reaches from just beyond the knee to this many times its pressure. */
 const nearest = 1.02;
 const furthest = 1.6;
+/** The gas's time constant is read from what lies further above a roughly found knee: below it lines empty, not gas. */
+const clearOfKnee = 1.06;
 /** Gauge parts of the steep stretch that the knee's time is carried on from. */
 const steepLevels = { charge: [0.3, 0.8], bleed: [0.8, 0.4] } as const;
 /** First (for a bleed, last) time at which a pressure along the trace passes a level; null when it never does. */
@@ -123,7 +126,7 @@ export function findKnee(trace: KneeTrace): Knee | AnalysisProblem {
     if (to - from < leastBleed) return { code: 'no-knee' };
   }
   if (direction === 'charge') return refined(trace, smooth, rough, interval);
-  const seated = passes(trace, smooth, rough * nearest) ?? time[0];
+  const seated = passes(trace, smooth, rough * clearOfKnee) ?? time[0];
   const bled = { time, pressure, ambient, environment: trace.environment, pumped: trace.pumped ?? [] };
   const told = gasTimeConstant(bled, indexFrom(time, seated), trace.timeConstant);
   const at = (factor: number) => refined({ ...trace, timeConstant: told.seconds * factor }, smooth, rough, interval);
@@ -135,7 +138,8 @@ export function findKnee(trace: KneeTrace): Knee | AnalysisProblem {
     const other = at(factor);
     return 'code' in other ? 0 : abs(restated(other) / restated(knee) - 1);
   });
-  return { ...knee, gasHeatShare: max(...off) / 2 };
+  const otherThanSheet = abs(log(told.seconds / trace.timeConstant)) > 2 * told.logStandard;
+  return { ...knee, gasHeatShare: max(...off) / 2, otherThanSheet };
 }
 
 /** First sample at a time or after it. */
@@ -189,7 +193,15 @@ function refined(trace: KneeTrace, smooth: Float64Array, rough: number, interval
     const later = gas / fit.at(found.time + found.standard).value;
     timingStandard = abs(later - at);
   }
-  return { ...knee, temperature: gas, fitStandard, timingStandard, gasHeatShare: 0, timeConstant: trace.timeConstant };
+  return {
+    ...knee,
+    temperature: gas,
+    fitStandard,
+    timingStandard,
+    gasHeatShare: 0,
+    timeConstant: trace.timeConstant,
+    otherThanSheet: false,
+  };
 }
 
 /** Samples next to the knee on the gas's side of it. */

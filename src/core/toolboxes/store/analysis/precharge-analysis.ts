@@ -244,6 +244,7 @@ export function analyseBleedDown<Unit>(
       const knee = kneeOf(read, { from: 0, to: column.length }, 'bleed', circuit, context);
       if ('code' in knee) return withoutKnee(`precharge${circuit.place}`, knee);
       const characteristic = prechargeOf(knee, circuit, context);
+      const sheet = circuit.storeOf(context.unit).timeConstant;
       const events: TraceEvent[] = [{ id: 'knee', time: knee.time, y: knee.pressure - context.ambient.pressure }];
       if (runs?.[0]) events.push({ id: 'pump-starts', time: read.time[runs[0].start] });
       return {
@@ -251,6 +252,7 @@ export function analyseBleedDown<Unit>(
         events,
         notes: [
           ...shellTemperature(context).notes,
+          ...(knee.otherThanSheet ? [{ code: 'gas-heat-from-trace', seconds: knee.timeConstant, sheet } as const] : []),
           ...disagreement(foundOf(characteristic), context.corrections.precharge[circuit.suffix]),
         ],
       };
