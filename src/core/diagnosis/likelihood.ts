@@ -199,7 +199,7 @@ const findingAt = ({ table, findingOfStep }: LaidOut, figure: number) => finding
 function compared({ measured, table, slipped, sharedColumns }: LaidOut, { cells, hypothesis }: State) {
   const count = measured.length;
   const [off, variance, chance] = [new Float64Array(count), new Float64Array(count), new Float64Array(count)];
-  const slippedHere = slipped.slice();
+  const otherwise = new Float64Array(count);
   const byStep = new Map<string, Float64Array>();
   measured.forEach((each, at) => {
     const { figure, seen } = each;
@@ -215,14 +215,14 @@ function compared({ measured, table, slipped, sharedColumns }: LaidOut, { cells,
     const soundly = hypot(seen.standard, sound.spread, modelDoubt[measure], ...table.figures[figure].scatter);
     const asSound = density((seenAt - sound.at) / soundly) / soundly;
     const reading = { seenAt, asSound, doubt: hypot(seen.standard, spread, modelDoubt[measure]) };
-    slippedHere[at] += (1 - slip) * untoldDensity(cell, table.figures[figure], reading);
+    otherwise[at] = (1 - slip) * untoldDensity(cell, table.figures[figure], reading);
     if (hypothesis.kind === 'no-fault' || abs(moved) * stepDoubt < modelDoubt[measure]) return;
-    slippedHere[at] += withoutEffect * asSound;
+    otherwise[at] += withoutEffect * asSound;
     const column = byStep.get(step) ?? new Float64Array(count);
     column[at] = stepDoubt * moved;
     byStep.set(step, column);
   });
-  return { off, variance, slipped: slippedHere, chance, columns: [...sharedColumns, ...byStep.values()] };
+  return { off, variance, slipped, otherwise, chance, columns: [...sharedColumns, ...byStep.values()] };
 }
 
 /** Of a fault's units of which a step found nothing, or only that it lies beyond something, another may show a number. */
@@ -234,12 +234,12 @@ interface Reading {
 }
 
 /**
- * Density of a reading by the share of a table's units that gave no number: beyond where they were known to lie beyond something ever less
- * likely the further out; where nothing was found of them anywhere, or as in a sound unit.
+ * Density of a reading by the share of a table's units that gave no number: beyond where they were known to lie beyond something; where nothing was found of them anywhere, or as in a sound unit.
  */
 function untoldDensity(cell: Cell, signature: FigureSignature, { seenAt, asSound, doubt }: Reading): number {
-  const beyond = (further: number) =>
-    (further > 0 ? exp(-further / reachedSoon) : density(further / doubt) / density(0)) / reachedSoon;
+  // As far out as anything that nothing explains, all of it to one side.
+  const at = (further: number) => 2 * anywhereDensity(signature.sound.at + further, signature);
+  const beyond = (further: number) => (further > 0 ? at(further) : (at(0) * density(further / doubt)) / density(0));
   return (
     cell.above * beyond(seenAt - cell.at) +
     cell.below * beyond(cell.at - seenAt) +
@@ -354,10 +354,11 @@ export function unlistedLikelihood(laid: LaidOut, sound: State): StateLikelihood
 const looseShare = 0.2;
 
 /** The same with so many slips allowed that no figure drags the others along. */
-function loosened({ slipped, chance, ...rest }: Compared): Compared {
+function loosened({ slipped, otherwise, chance, ...rest }: Compared): Compared {
   return {
     ...rest,
     slipped: slipped.map((each) => (each * looseShare) / slip),
+    otherwise: otherwise.map((each) => each * (1 - looseShare)),
     chance: chance.map((each) => each * (1 - looseShare)),
   };
 }

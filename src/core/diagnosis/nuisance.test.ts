@@ -25,6 +25,7 @@ describe('likelihood with what sound units differ in integrated out', () => {
             off: of((figure) => figure.off),
             variance: of((figure) => figure.variance),
             slipped: of(() => 0),
+            otherwise: of(() => 0),
             chance: of(() => 1),
             columns: [of((figure) => figure.a), of((figure) => figure.b)],
           });
@@ -51,6 +52,7 @@ describe('likelihood with what sound units differ in integrated out', () => {
         off: new Float64Array(count).fill(0.5),
         variance: new Float64Array(count).fill(0.01),
         slipped: new Float64Array(count),
+        otherwise: new Float64Array(count),
         chance: new Float64Array(count).fill(1),
         columns: [new Float64Array(count).fill(0.5)],
       });
@@ -65,6 +67,7 @@ describe('likelihood with what sound units differ in integrated out', () => {
       off: Float64Array.of(0, 0, 5),
       variance: Float64Array.of(0.01, 0.01, 0.01),
       slipped: Float64Array.of(0.001, 0.001, 0.001),
+      otherwise: new Float64Array(3),
       chance: Float64Array.of(0.98, 0.98, 0.98),
       columns: [Float64Array.of(0.1, 0.1, 0.1)],
     };

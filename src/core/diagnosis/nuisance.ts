@@ -7,6 +7,8 @@ export interface Compared {
   readonly variance: Float64Array;
   /** Density of a slip at each figure as seen, times its chance. */
   readonly slipped: Float64Array;
+  /** Density of each figure as seen in ways that tell nothing of the nuisances, times their chance: without effect, or where nothing was told. */
+  readonly otherwise: Float64Array;
   /** Chance that the figure is measured at all under the hypothesis, times that of no slip. */
   readonly chance: Float64Array;
   /** Columns: what one standard deviation of each nuisance moves every figure by. */
@@ -30,7 +32,7 @@ const noChange = 1e-4;
  * likeliest nuisances, found by weighted least squares in which each figure weighs as much as it is unlikely to be a slip
  * (Gelman et al., Bayesian Data Analysis, 3rd ed., ch. 13 and 17).
  */
-export function integrateNuisances({ off, variance, slipped, chance, columns }: Compared): Integrated {
+export function integrateNuisances({ off, variance, slipped, otherwise, chance, columns }: Compared): Integrated {
   const count = off.length;
   const size = columns.length;
   const weights = new Float64Array(count).fill(1);
@@ -56,7 +58,7 @@ export function integrateNuisances({ off, variance, slipped, chance, columns }: 
     for (let i = 0; i < count; i++) {
       const rest = rests[i];
       const fits = (chance[i] * exp((-rest * rest) / (2 * variance[i]))) / sqrt(2 * PI * variance[i]);
-      const both = fits + slipped[i];
+      const both = fits + slipped[i] + otherwise[i];
       const weight = both > 0 ? fits / both : 0;
       change = max(change, abs(weight - weights[i]));
       weights[i] = weight;
