@@ -54,7 +54,8 @@ const smoothed = (share: number) => 0.02 + 0.94 * share;
 function anywhereDensity(at: number, { sound, measure }: FigureSignature): number {
   const scale = anywhere[measure];
   const off = (at - sound.at) / scale;
-  return 1 / (scale * 2 * Math.SQRT2 * (1 + (off * off) / 2) ** 1.5);
+  const wide = 1 + (off * off) / 2;
+  return 1 / (scale * 2 * Math.SQRT2 * wide * sqrt(wide));
 }
 
 /** A place as far as anything is held against it: what is only better than sound is as good as sound. */
@@ -98,6 +99,8 @@ export interface LaidOut {
   /** Faults that were mended: what the driver said before is explained by them, too. */
   readonly mended: readonly string[];
   readonly slipped: Float64Array;
+  /** Density of each figure as seen in a sound unit, whatever is the matter. */
+  readonly asSound: Float64Array;
   /** What moves figures together whatever is the matter: how sound units differ, and what places share of their gauge. */
   readonly sharedColumns: readonly Float64Array[];
 }
@@ -152,6 +155,7 @@ export function layOut(
         ? 0
         : slip * anywhereDensity(heldAgainst(each, seen.at, signature.sound.at), signature);
     }),
+    asSound: Float64Array.from(measured, (each) => asSoundDensity(table.figures[each.figure], each)),
     sharedColumns: [
       ...table.scatters
         .map((_, at) => Float64Array.from(measured, ({ figure }) => table.figures[figure].scatter[at]))
@@ -196,7 +200,7 @@ export function likelihoodOf(laid: LaidOut, state: State): StateLikelihood {
 const findingAt = ({ table, findingOfStep }: LaidOut, figure: number) => findingOfStep.get(table.figures[figure].step)!;
 
 /** What was measured beside what a state lets expect, with how sound units differ, and how a whole step may be off. */
-function compared({ measured, table, slipped, sharedColumns }: LaidOut, { cells, hypothesis }: State) {
+function compared({ measured, table, slipped, asSound, sharedColumns }: LaidOut, { cells, hypothesis }: State) {
   const count = measured.length;
   const [off, variance, chance] = [new Float64Array(count), new Float64Array(count), new Float64Array(count)];
   const otherwise = new Float64Array(count);
@@ -212,17 +216,24 @@ function compared({ measured, table, slipped, sharedColumns }: LaidOut, { cells,
     const spread = abs(moved) < sound.spread ? max(cell.spread, sound.spread) : cell.spread;
     variance[at] = seen.standard ** 2 + spread ** 2 + modelDoubt[measure] ** 2 + (ownDoubt * moved) ** 2;
     chance[at] = (1 - slip) * smoothed(cell.measured);
-    const soundly = hypot(seen.standard, sound.spread, modelDoubt[measure], ...table.figures[figure].scatter);
-    const asSound = density((seenAt - sound.at) / soundly) / soundly;
-    const reading = { seenAt, asSound, doubt: hypot(seen.standard, spread, modelDoubt[measure]) };
-    otherwise[at] = (1 - slip) * untoldDensity(cell, table.figures[figure], reading);
+    if (cell.measured < 1) {
+      const reading = { seenAt, asSound: asSound[at], doubt: hypot(seen.standard, spread, modelDoubt[measure]) };
+      otherwise[at] = (1 - slip) * untoldDensity(cell, table.figures[figure], reading);
+    }
     if (hypothesis.kind === 'no-fault' || abs(moved) * stepDoubt < modelDoubt[measure]) return;
-    otherwise[at] += withoutEffect * asSound;
+    otherwise[at] += withoutEffect * asSound[at];
     const column = byStep.get(step) ?? new Float64Array(count);
     column[at] = stepDoubt * moved;
     byStep.set(step, column);
   });
   return { off, variance, slipped, otherwise, chance, columns: [...sharedColumns, ...byStep.values()] };
+}
+
+/** Density of a reading in a sound unit: by its own doubt, and by how sound units differ. */
+function asSoundDensity({ sound, scatter, measure }: FigureSignature, each: SeenFigure): number {
+  if (each.seen.kind === 'absent') return 0;
+  const soundly = hypot(each.seen.standard, sound.spread, modelDoubt[measure], ...scatter);
+  return density((heldAgainst(each, each.seen.at, sound.at) - sound.at) / soundly) / soundly;
 }
 
 /** Of a fault's units of which a step found nothing, or only that it lies beyond something, another may show a number. */
