@@ -25,7 +25,6 @@ export function limitText({ characteristic, limit }: Check, units: DisplayUnits,
   return low === null ? 'none' : `at least ${said(low)}${written}`;
 }
 
-
 /** What lessens each part of a doubt, as an order. */
 const knowBetter: Readonly<Record<UncertaintySource | 'limit', string>> = {
   fit: 'Record for longer, or more evenly: the scatter about the fitted line decides',
