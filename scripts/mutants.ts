@@ -100,7 +100,7 @@ const mutants: readonly Mutant[] = [
   m('toolboxes/store/analysis/precharge-analysis', 'left > emptyShare *', 'left < emptyShare *', steps),
   m('families/motor-pump-boost/electrical-step', 'const shortestRun = 3;', 'const shortestRun = 0;', steps),
   m('toolboxes/store/analysis/leak-down', 'const leastStored = 0.4;', 'const leastStored = 0;', steps),
-  m('dials/default-dial', 'const divisions = 200;', 'const divisions = 2e9;', 'default-dial'),
+  m('dials/default-dial', 'divisions: 200 }', 'divisions: 2e9 }', 'default-dial'),
   // Decisions, uncertainty, repeats
   m('judging/decide', 'value - guard > high', 'value + guard > high', judging),
   m('judging/decide', 'value + guard < low', 'value - guard < low', judging),

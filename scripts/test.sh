@@ -12,8 +12,13 @@ bash scripts/browser.sh
 export SEEDED_SHOP="${SEEDED_SHOP:-$(mktemp -d)}"
 (sh scripts/driver.sh && sh scripts/build.sh) &
 built=$!
-npm run -s lint
+# What lint finds is the last thing said, not pushed out of sight by a build that is ended in the middle.
+linted=$(mktemp)
+npm run -s lint > "$linted" 2>&1 || failed=lint
 wait "$built"
+cat "$linted"
+rm -f "$linted"
+[ "${failed:-}" != lint ] || exit 1
 sh tests/e2e/fill-shop.sh &
 filled=$!
 npm run -s typecheck

@@ -1,7 +1,9 @@
 import { writeFileSync } from 'node:fs';
 import { Command, CommanderError } from 'commander';
 import { everyKind, findStep } from '@/core/families';
-import { entryOf } from '@/core/dials/characteristic-entry';
+import { entryOf, notReadByHand } from '@/core/dials/characteristic-entry';
+import { notByHandText } from '@/core/wording/not-by-hand-text';
+import { readBy } from '@/core/procedure/typed-entry';
 import { openUnits } from '@/core/quantities/shown-as';
 import { planOf, supplyOf } from '@/core/contract/kind';
 import { standInSource, writeBenchLog } from '@/core/formats/bench-log';
@@ -82,11 +84,20 @@ function listDials(id: string, layout?: string): void {
       return plan.steps.flatMap((stepId) => {
         const step = findStep(kind, stepId);
         if (!step || step.kind === 'look') return [];
+        const unread = notReadByHand(step);
+        if (unread) {
+          const live = step.kind === 'measured' && step.feeds.live !== undefined;
+          return [{ plan: plan.id, step: step.id, fields: [], notByHand: notByHandText(unread, live) }];
+        }
         const fields = entryOf(step)
           .fields(context, {})
+          // Of a table the first row stands for all: `force#2` is the next one's.
+          .filter(({ row }) => !row || row.at === 1)
           .map((field) => ({
             field: field.id,
-            title: field.title,
+            ...(field.row ? { rows: true } : {}),
+            with: readBy(field),
+            title: field.row?.heading ?? field.title,
             hint: field.hint,
             unit: field.choices ? null : openUnits[field.as],
             ...(field.choices ? { choices: field.choices } : {}),

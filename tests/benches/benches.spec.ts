@@ -101,7 +101,7 @@ async function goThrough(page: Page, job: string): Promise<void> {
     await readCautions(page);
     const said = (await headline(page).textContent()) ?? '';
     if (await page.getByRole('button', { name: /^The rest:/ }).isVisible()) await look(page);
-    else if (said.includes('type what the dials show')) await type(page);
+    else if (said.includes('type what you read')) await type(page);
     else {
       // Starts it, does a proof once more, or goes where a shut step sends.
       await page.keyboard.press('Enter');

@@ -27,7 +27,7 @@ test('nobody gets past a motor booster that was not proved asleep: not by mouse,
   await page.getByRole('link', { name: 'Supply under load: do it' }).click();
   await expect(shut).toBeVisible();
   await expect(page.getByRole('button', { name: 'Start recording' })).toHaveCount(0);
-  await page.getByRole('tab', { name: 'Dials' }).click();
+  await page.getByRole('tab', { name: 'By hand' }).click();
   await expect(shut).toBeVisible();
   await expect(page.locator('main input')).toHaveCount(0);
   await page.getByRole('tab', { name: 'Log file' }).click();
@@ -133,7 +133,7 @@ test('nobody gets past a decoupled unit that was not put to sleep, nor to its ba
   await page.getByRole('link', { name: 'Backup bank under load: do it' }).click();
   await expect(shut).toBeVisible();
   await expect(page.getByText('has not been proved asleep')).toBeVisible();
-  for (const tab of ['Dials', 'Log file']) {
+  for (const tab of ['By hand', 'Log file']) {
     await page.getByRole('tab', { name: tab }).click();
     await expect(shut).toBeVisible();
     await expect(page.locator('main input')).toHaveCount(0);

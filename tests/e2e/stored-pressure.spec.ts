@@ -31,7 +31,7 @@ test('nobody gets past making dead: not by mouse, not by key, not by asking the 
   await expectAccessible(page, 'a step that is shut');
 
   // The other ways of feeding it are as shut.
-  await page.getByRole('tab', { name: 'Dials' }).click();
+  await page.getByRole('tab', { name: 'By hand' }).click();
   await expect(page.getByRole('heading', { name: 'Charge from empty is shut' })).toBeVisible();
   await expect(page.locator('main input')).toHaveCount(0);
   await page.goto(`/jobs/${id}/bench/fluid-look`);

@@ -1,3 +1,4 @@
+import type { Felt } from '../vocabulary/felt';
 import type { StepVerdict } from '../vocabulary/verdict';
 import type { CharacteristicId } from '../quantities/characteristics';
 import type { Ambient } from '../quantities/standard-atmosphere';
@@ -25,6 +26,8 @@ export interface InquiryStep {
   /** Characteristics that fell short of their limit: too much is no sign of too little. */
   readonly short: readonly CharacteristicId[];
   readonly findings: Readonly<Record<string, string>>;
+  /** What was felt or heard where nothing was measured. */
+  readonly felt: Felt | null;
 }
 
 /** A place where an inquiry ends. */

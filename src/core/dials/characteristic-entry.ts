@@ -1,6 +1,7 @@
 import { shownAs } from '../quantities/shown-as';
 import { characteristicKeptAs, characteristicTitle, type CharacteristicId } from '../quantities/characteristics';
 import type { MeasuredStep, TypedStep } from '../procedure/step-definition';
+import type { NotByHandReason } from '../procedure/not-by-hand';
 import type { TypedEntry, TypedField } from '../procedure/typed-entry';
 import { plausibleRange } from './plausible-range';
 import { analysisFromTyped } from './typed-values';
@@ -42,7 +43,17 @@ function characteristicEntry(step: MeasuredStep<unknown>): TypedEntry<unknown> {
   };
 }
 
-/** How a step is read off dials: by its own entry, else its characteristics one by one. */
-export function entryOf(step: MeasuredStep<unknown> | TypedStep<unknown>): TypedEntry<unknown> {
-  return step.kind === 'typed' ? step.feeds.dials : (step.feeds.dials ?? characteristicEntry(step));
+type Judged = MeasuredStep<unknown> | TypedStep<unknown>;
+
+/** Why no person reads a step off dials; null of one that a person reads. */
+export function notReadByHand(step: Judged): NotByHandReason | null {
+  const { dials } = step.feeds;
+  return dials && 'kind' in dials ? dials.why : null;
+}
+
+/** How a step is read off dials: by its own entry, else its characteristics one by one; of one that nobody reads, what files still bring of it. */
+export function entryOf(step: Judged): TypedEntry<unknown> {
+  const { dials } = step.feeds;
+  if (!dials) return characteristicEntry(step as MeasuredStep<unknown>);
+  return 'kind' in dials ? dials.former : dials;
 }

@@ -37,6 +37,7 @@ const plausibleRanges: Readonly<Record<ShownAs, readonly [number, number]>> = {
   'angle-rate': [-200, 200],
   deceleration: [0, 15],
   distance: [0, 2000],
+  volume: [0, 0.05],
   temperature: [233, 473],
 };
 

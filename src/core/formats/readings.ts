@@ -22,7 +22,7 @@ export interface Readings {
 /**
  * Reads a readings table (CSV): `step,characteristic,value,unit` rows for typed values and `step,finding,value` rows
  * for looks, in one file or two, with a free `note`. In place of a characteristic a row may name a field of the step's dial
- * entry. Everything is checked against the family; a step is typed either way, not half and half.
+ * entry, or one of the rows of its table: `force#2`. Everything is checked against the family; a step is typed either way, not half and half.
  */
 export function readReadings(text: string, file: string, kind: AnyKind, context: StepContext<unknown>): Read<Readings> {
   // Blank lines are kept, so that a row's place among the rows tells its line.
@@ -52,7 +52,7 @@ export function readReadings(text: string, file: string, kind: AnyKind, context:
       return bad('step', `"${row.step ?? ''}" is not known; known: ${kind.steps.map((each) => each.id).join(', ')}`);
     if (row.characteristic) {
       const id = findByOpenName(step.characteristics, row.characteristic);
-      const field = fieldOf(step, row.characteristic, context);
+      const field = fieldOf(step, row.characteristic, dials.get(step.id) ?? {}, context);
       const asField =
         field !== undefined && (id === undefined || (step.kind !== 'look' && step.feeds.dials !== undefined));
       if (id === undefined && !field) return bad('characteristic', `${step.id} has no "${row.characteristic}"`);
@@ -100,11 +100,16 @@ function plausibleOf(
   return id === undefined ? null : plausibleRange(shownAs(id), dialChannel(step, id), context);
 }
 
-/** A field of a step's dial entry by its id; undefined where it has none of that name. */
-function fieldOf(step: StepDefinition<unknown>, id: string, context: StepContext<unknown>): TypedField | undefined {
+/** A field of a step's dial entry by its id, a row of its table (`force#7`) included; undefined where it has none of that name. */
+function fieldOf(
+  step: StepDefinition<unknown>,
+  id: string,
+  read: TypedValues,
+  context: StepContext<unknown>,
+): TypedField | undefined {
   if (step.kind === 'look') return undefined;
   return entryOf(step)
-    .fields(context, {})
+    .fields(context, { ...read, [id]: 0 })
     .find((field) => field.id === id);
 }
 

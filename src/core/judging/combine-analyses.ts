@@ -2,7 +2,15 @@ import { mergeCorrections } from '../procedure/corrections';
 import type { Corrections, Found, PairCorrection, StepAnalysis } from '../procedure/step-analysis';
 
 /** What an analysis says once of its whole run, as one figure each, SI. */
-const figures = ['held', 'vacuum', 'restVacuum', 'pedalForce', 'frontPressure', 'largestRequest'] as const;
+const figures = [
+  'held',
+  'vacuum',
+  'restVacuum',
+  'pedalForce',
+  'pedalForceStandard',
+  'frontPressure',
+  'largestRequest',
+] as const;
 
 const mean = (values: readonly number[]): number =>
   [...values].sort((one, other) => one - other).reduce((sum, value) => sum + value, 0) / values.length;

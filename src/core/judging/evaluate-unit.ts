@@ -119,7 +119,11 @@ export function analysisOf(step: JudgedStep, given: Given, judged: StepContext<u
 /** Figures that were kept as they came out, by a step that asks for readings by now: judged as they are. Null where there are none. */
 function finishedFigures(step: JudgedStep, readings: TypedValues, context: StepContext<unknown>) {
   if (step.kind === 'typed' || !step.feeds.dials) return null;
-  const fields = new Set(step.feeds.dials.fields(context, readings).map((field) => field.id));
+  const fields = new Set(
+    entryOf(step)
+      .fields(context, readings)
+      .map((field) => field.id),
+  );
   const ids = Object.keys(readings).filter((id) => !fields.has(id));
   const values = new Map(
     ids.flatMap((name) => {

@@ -1,6 +1,7 @@
 import type { Estimate } from '../instruments/uncertainty';
 import type { CharacteristicId } from '../quantities/characteristics';
 import type { AnalysisProblem } from '../vocabulary/analysis-problem';
+import type { Felt } from '../vocabulary/felt';
 
 /** The result for one characteristic of a step, SI. */
 export type Characteristic =
@@ -91,8 +92,12 @@ export interface StepAnalysis {
   readonly vacuum?: number;
   /** Supply vacuum at rest before the pull, Pa. */
   readonly restVacuum?: number;
-  /** Pedal force that two pushes were held at, N: what their pressures are held against follows from it. */
-  readonly pedalForce?: number;
+  /** What was felt or heard where nothing was measured. */
+  readonly felt?: Felt;
+  /** Pedal force that two pushes were held at, N: what their pressures are held against follows from it; null where nobody knows it. */
+  readonly pedalForce?: number | null;
+  /** How well that is known, one sigma, N. */
+  readonly pedalForceStandard?: number;
   /** Pressure at the front axle while both were read, Pa gauge: what one is over the other follows from it. */
   readonly frontPressure?: number;
   /** Largest torque that was requested in a drive, N·m: what limits are shares of. */

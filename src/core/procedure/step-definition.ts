@@ -5,6 +5,7 @@ import type { HoldWatch, ReadingBands } from './expected';
 import type { GuidePhase } from './guide-phase';
 import type { Limit } from './limit';
 import type { LookStep } from './look-step';
+import type { NotByHand } from './not-by-hand';
 import type { Picture } from './picture';
 import type { Answered } from './question';
 import type { StepAnalysis } from './step-analysis';
@@ -65,8 +66,8 @@ export interface MeasuredStep<Unit> extends StepCommon {
     readonly log: LogFeed;
     /** Left out where no bench can do it: only a log is taken. */
     readonly live?: LiveFeed<Unit>;
-    /** How it is read off dials by hand; a step without one takes its characteristics as they are. */
-    readonly dials?: TypedEntry<Unit>;
+    /** How it is read off dials by hand, or why nobody does; a step without one takes its characteristics as they are. */
+    readonly dials?: TypedEntry<Unit> | NotByHand<Unit>;
   };
   /** Only an answer in three parts will do: what happened, whether it is evidence, what it comes to. */
   readonly analyse: (trace: Trace, context: StepContext<Unit>) => Answered;

@@ -65,5 +65,6 @@ export const openUnits: Readonly<Record<ShownAs, string>> = {
   'angle-rate': '°/s',
   deceleration: 'm/s²',
   distance: 'm',
+  volume: 'cm3',
   temperature: '°C',
 };

@@ -33,4 +33,5 @@ export type ShownAs =
   | 'angle-rate'
   | 'deceleration'
   | 'distance'
+  | 'volume'
   | 'temperature';

@@ -1,3 +1,4 @@
+import type { FeltCode } from './felt';
 import type { CharacteristicId } from '../quantities/characteristics';
 import type { DecoupledProblem } from './decoupled-problem';
 import type { DriveProblem } from './drive-problem';
@@ -11,6 +12,24 @@ import type { CircuitFaultId } from './circuit-fault';
 export type AnalysisProblem =
   | { readonly code: 'no-pull'; readonly channel: string }
   | { readonly code: 'not-read' }
+  | { readonly code: 'too-quick-for-a-watch'; readonly seconds: number }
+  /** Nobody reads it off dials: a log or the bench does. */
+  | { readonly code: 'no-person-reads' }
+  /** What was seen to move first does not fit the rows, which count. */
+  | {
+      readonly code: 'first-movement-contradicts';
+      readonly channel: string;
+      readonly at: number;
+      readonly low: number;
+      readonly high: number;
+    }
+  /** Felt or heard, and nothing measured. */
+  | { readonly code: 'felt-only'; readonly felt: FeltCode }
+  | { readonly code: 'half-helped'; readonly strokes: number }
+  | { readonly code: 'foot-not-known' }
+  /** All rows lie where the curve has bent already. */
+  | { readonly code: 'rows-too-far-on'; readonly channel: string; readonly below: number }
+  | { readonly code: 'rows-still-to-read'; readonly read: number; readonly needed: number }
   | { readonly code: 'no-way-back' }
   | { readonly code: 'no-rest-before' }
   | { readonly code: 'no-rest-after'; readonly seconds: number }

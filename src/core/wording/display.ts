@@ -151,6 +151,8 @@ function usualUnit(as: ShownAs, units: DisplayUnits): MeasurementUnit {
       return unitOf('m/s²');
     case 'distance':
       return unitOf('m');
+    case 'volume':
+      return unitOf('cm3');
     case 'temperature':
       return unitOf(units.temperature);
     case 'count':

@@ -1,3 +1,4 @@
+import { feltWords } from '../vocabulary/felt-words';
 import type { FluidKind } from '../vocabulary/fluid';
 import type { SpherePurpose } from '../vocabulary/sphere-purpose';
 import type { CircuitFaultId } from '../vocabulary/circuit-fault';
@@ -55,6 +56,26 @@ function textOf(problem: AnalysisProblem, units: DisplayUnits): string {
       return `No pull found in ${channelTitle(problem.channel).toLowerCase()}: record from rest, through the pull, to rest again.`;
     case 'not-read':
       return 'Not read: type it, or run the step.';
+    case 'rows-still-to-read':
+      return problem.read === 0
+        ? `Nothing can be told from fewer than ${problem.needed} rows.`
+        : `${problem.needed - problem.read === 1 ? 'One more row tells' : `${problem.needed - problem.read} more rows tell`} it.`;
+    case 'rows-too-far-on':
+      return `Read at least two rows below ${withUnit(problem.below, shownAs(problem.channel), units)}: from there on the curve may have bent already.`;
+    case 'too-quick-for-a-watch':
+      return `Over before a watch could be stopped: it took less than ${problem.seconds} s.`;
+    case 'no-person-reads':
+      return 'No person reads this off dials: bring a log of it, or run it on the bench.';
+    case 'first-movement-contradicts': {
+      const said = (value: number) => withUnit(value, shownAs(problem.channel), units);
+      return `A first movement at ${said(problem.at)} does not fit the rows, by which it lies between ${said(Math.max(0, problem.low))} and ${said(problem.high)}: they count.`;
+    }
+    case 'felt-only':
+      return `Felt, not measured: ${feltWords[problem.felt]}.`;
+    case 'half-helped':
+      return `At least so many: ${problem.strokes === 1 ? 'a stroke that helped by half' : `${problem.strokes} strokes that helped by half`} may count as well.`;
+    case 'foot-not-known':
+      return 'Nobody knows what the foot pressed with: only the ratio is judged, by what any foot may give.';
     case 'no-way-back':
       return 'The way back is missing: keep recording until the lever is home.';
     case 'no-rest-before':

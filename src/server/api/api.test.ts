@@ -268,10 +268,10 @@ describe('a step', () => {
     const id = await booked('TK-2207-219');
     const readAll = kind.steps.flatMap((step) => step.cautions);
     await ask(cautions.POST, { cautions: [...new Set(readAll)], person }, id);
-    const body = { step: 'release', readings: { 'release-time': 0.4, 'residual-output': 80e6 }, person };
+    const body = { step: 'release', readings: { before: 0, 'let-go': 0.4, after: 80e6 }, person };
     const refused = await ask(readings.POST, body, id);
-    expect([refused.status, refused.fields]).toEqual([422, ['residual-output']]);
-    const kept = await ask(readings.POST, { ...body, confirmed: ['residual-output'] }, id);
+    expect([refused.status, refused.fields]).toEqual([422, ['after']]);
+    const kept = await ask(readings.POST, { ...body, confirmed: ['after'] }, id);
     expect(kept.status).toBe(200);
   });
 

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { entryOf } from '@/core/dials/characteristic-entry';
+import { entryOf, notReadByHand } from '@/core/dials/characteristic-entry';
+import { notByHandText } from '@/core/wording/not-by-hand-text';
 import { questionedFields } from '@/core/dials/question-figure';
 import { readStandIn } from '@/core/rig/run-step';
 import { loadJobRecord, runsOf } from '@/data/job-record';
@@ -25,6 +26,12 @@ export async function recordReadings(
       const step = judgedStepOf(sheetOf(record.job).kind, stepId);
       if (step.kind === 'typed' && step.workedOut)
         throw new RequestRefused(409, `"${step.title}" is worked out of the sheet: nothing is typed.`);
+      const unread = notReadByHand(step);
+      if (unread)
+        throw new RequestRefused(
+          409,
+          `"${step.title}" is not read by hand. ${notByHandText(unread, step.kind === 'measured' && step.feeds.live !== undefined)}`,
+        );
       refuseUnknownSite(shop);
       await refuseShut(record, shop, stepId);
       const fields = entryOf(step).fields(contextOf(record.job, shop.site, at), readings);
@@ -35,6 +42,7 @@ export async function recordReadings(
           `Still to read: ${missing.map((field) => field.title.toLowerCase()).join(', ')}.`,
           Object.fromEntries(missing.map((field) => [field.id, 'not read yet'])),
         );
+      if (Object.keys(readings).length === 0) throw new RequestRefused(422, 'Nothing was read yet.');
       const unknown = Object.keys(readings).find((id) => !fields.some((field) => field.id === id));
       if (unknown !== undefined) throw new RequestRefused(422, `This step has no reading "${unknown}".`);
       const questioned = questionedFields(fields, readings, how.confirmed ?? []);

@@ -1,3 +1,4 @@
+import { conclusionAdvice } from '@/core/wording/conclusion-text';
 import type { Conclusion } from '@/core/contract/plan';
 import { planOf } from '@/core/contract/kind';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
@@ -25,10 +26,11 @@ async function stateOf(record: JobRecord | undefined, shop: Shop, judging: Judgi
   if (!record || record.broken.some(({ of }) => of === 'run' || of === 'repair')) return { kind: 'unreadable' };
   const { job } = record;
   const { evaluation } = await evaluateJob(record, shop, judging);
-  const state = concludeInquiry(planOf(sheetOf(job).kind, job.plan), evaluation);
+  const { kind } = sheetOf(job);
+  const state = concludeInquiry(planOf(kind, job.plan), evaluation);
   if (state.kind === 'open') return state;
-  const { title, advice, clears } = state.conclusion;
-  return { kind: 'concluded', title, advice, clears };
+  const { title, clears } = state.conclusion;
+  return { kind: 'concluded', title, advice: conclusionAdvice(state.conclusion, state.felt, kind.steps), clears };
 }
 
 /**

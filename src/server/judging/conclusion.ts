@@ -1,3 +1,4 @@
+import { conclusionAdvice } from '@/core/wording/conclusion-text';
 import { planOf } from '@/core/contract/kind';
 import type { Conclusion } from '@/core/contract/plan';
 import { concludeInquiry } from '@/core/judging/conclude-inquiry';
@@ -10,8 +11,9 @@ export function conclusionOf(
   job: Job,
   evaluation: UnitEvaluation,
 ): Pick<Conclusion, 'id' | 'title' | 'advice' | 'handsTo'> | null {
-  const state = concludeInquiry(planOf(sheetOf(job).kind, job.plan), evaluation);
+  const { kind } = sheetOf(job);
+  const state = concludeInquiry(planOf(kind, job.plan), evaluation);
   if (state.kind === 'open') return null;
-  const { id, title, advice, handsTo } = state.conclusion;
-  return { id, title, advice, handsTo };
+  const { id, title, handsTo } = state.conclusion;
+  return { id, title, advice: conclusionAdvice(state.conclusion, state.felt, kind.steps), handsTo };
 }

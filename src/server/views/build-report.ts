@@ -1,3 +1,4 @@
+import { conclusionAdvice } from '@/core/wording/conclusion-text';
 import { methodVersion } from '@/core/judging/method-version';
 import { optionTitle, writtenKey } from '@/core/procedure/look-step';
 import { heavy } from '../threads/pool';
@@ -139,8 +140,11 @@ function schoolTexts(evaluation: UnitEvaluation, context: StepContext<unknown>):
 }
 
 function conclusionOf(job: Job, evaluation: UnitEvaluation): Report['conclusion'] {
-  const state = concludeInquiry(planOf(sheetOf(job).kind, job.plan), evaluation);
-  return state.kind === 'open' ? null : { title: state.conclusion.title, advice: state.conclusion.advice };
+  const { kind } = sheetOf(job);
+  const state = concludeInquiry(planOf(kind, job.plan), evaluation);
+  if (state.kind === 'open') return null;
+  const { title } = state.conclusion;
+  return { title, advice: conclusionAdvice(state.conclusion, state.felt, kind.steps) };
 }
 
 /** How a run came by its readings. */

@@ -1,3 +1,4 @@
+import { notReadByHand } from '@/core/dials/characteristic-entry';
 import { fireEvent, screen, within } from '@testing-library/react';
 import { families } from '@/core/families';
 import { jobViewOf, show } from '../../../tests/support/screens';
@@ -27,7 +28,10 @@ describe.each(everyPlan)('benches of %s', (_title, kind, plan) => {
   const liveSteps = steps.filter((step) => step.kind === 'measured' && step.feeds.live);
   const logOnly = steps.filter((step) => step.kind === 'measured' && !step.feeds.live);
   const workedOut = steps.filter((step) => step.kind === 'typed' && step.workedOut);
-  const judged = steps.filter((step) => step.kind !== 'look' && !workedOut.includes(step));
+  const judged = steps.filter(
+    (step): step is Exclude<typeof step, { readonly kind: 'look' }> =>
+      step.kind !== 'look' && !workedOut.includes(step),
+  );
 
   it('the run sheet lists every step', () => {
     show(<JobPage view={view} />);
@@ -75,11 +79,22 @@ describe.each(everyPlan)('benches of %s', (_title, kind, plan) => {
       },
     );
 
-  it.each(judged.map((step) => [step.id, step] as const))(
+  const unread = judged.filter((step) => notReadByHand(step));
+  if (unread.length > 0)
+    it.each(unread.map((step) => [step.id, step] as const))('%s says that nobody reads it by hand', (_id, step) => {
+      const { container } = show(<TypedBench view={view} step={step.id} policy="guarded" {...at} />);
+      expect(container.querySelector('main input')).toBeNull();
+      expect(screen.getByRole('heading', { level: 1 })).toHaveTextContent('nobody reads this by hand');
+      expect(screen.getByRole('link', { name: 'Bring a log' })).toBeInTheDocument();
+    });
+
+  const readByHand = judged.filter((step) => !notReadByHand(step));
+  if (readByHand.length === 0) return;
+  it.each(readByHand.map((step) => [step.id, step] as const))(
     '%s is typed at the dials, and nonsense is questioned',
     (_id, step) => {
       const { container } = show(<TypedBench view={view} step={step.id} policy="guarded" {...at} />);
-      const inputs = container.querySelectorAll('main input, input');
+      const inputs = container.querySelectorAll('main input:not([type=radio])');
       expect(inputs.length).toBeGreaterThan(0);
       fireEvent.change(inputs[0], { target: { value: 'about right' } });
       fireEvent.blur(inputs[0]);

@@ -1,17 +1,19 @@
 'use client';
 import Button from '@mui/material/Button';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import type { Site } from '@/core/formats/site-file';
 import { onwardFrom } from './onward';
-import { entryOf } from '@/core/dials/characteristic-entry';
+import { entryOf, notReadByHand } from '@/core/dials/characteristic-entry';
 import type { JudgedStep } from '@/core/judging/evaluate-unit';
-import { fromSi, type MeasurementUnit } from '@/core/quantities/measurement-unit';
+import { fromSi } from '@/core/quantities/measurement-unit';
 import type { DecisionPolicy } from '@/core/vocabulary/verdict';
 import type { CautionId } from '@/core/vocabulary/caution-id';
-import { figure, referenceOf, shownUnit } from '@/core/wording/display';
+import { channelTitle } from '@/core/quantities/channels';
+import { shownUnit } from '@/core/wording/display';
+import { notByHandText } from '@/core/wording/not-by-hand-text';
 import type { JobView } from '@/server/views/job-view';
-import { Choice } from '@/ui/parts/choice';
 import { Key } from '@/ui/parts/key';
 import { OverdueNote } from '@/ui/parts/overdue-note';
 import { Refused, send } from '@/ui/shell/request';
@@ -19,6 +21,11 @@ import { useShop } from '@/ui/shell/shop-context';
 import { BenchHead } from './bench-head';
 import { LookUpTable } from './look-up-table';
 import { CautionList } from './caution-list';
+import { ReadingInput, ReadingQuestion } from './reading-input';
+import { ReadingTable } from './reading-table';
+import { asked, decimalsOf, expectedText, problemText, readWith, understood } from './reading-words';
+import { useRowsPicture } from './use-rows-picture';
+import { Chart } from '@/ui/charts/chart';
 import { ShutNotice, useShut } from './shut-notice';
 import { StepList } from './step-list';
 import { StepResults } from './step-results';
@@ -49,7 +56,12 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
     units,
     policy,
   });
-  const table = entryOf(step).table?.(context, typed.values);
+  const entry = useMemo(() => entryOf(step), [step]);
+  const table = entry.table?.(context, typed.values);
+  const picture = useRowsPicture({ entry, context, values: typed.values, units });
+  const once = typed.rows.filter(({ field }) => !field.row);
+  const rows = typed.rows.filter(({ field }) => field.row);
+  const unreadByHand = notReadByHand(step);
   const inputs = useRef(new Map<string, HTMLInputElement>());
   const [trouble, setTrouble] = useState('');
   const [busy, setBusy] = useState(false);
@@ -82,7 +94,7 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
         inputs.current.get(wrong.field.id)?.focus();
         throw new Error(`${wrong.field.title} cannot be read: ${problemText(wrong)}`);
       }
-      const doubtful = typed.rows.find((row) => row.questioned || (row.read.kind === 'figure' && row.read.either));
+      const doubtful = typed.rows.find((row) => row.questioned || asked(row));
       if (doubtful) {
         inputs.current.get(doubtful.field.id)?.focus();
         throw new Error(`${doubtful.field.title}: answer the question beside it first.`);
@@ -106,12 +118,16 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
             if (value === undefined) return [];
             const unit = shownUnit(field.as, units);
             if (field.choices) return [[field.id, String(value)]];
-            return [[field.id, `${fromSi(value, unit).toFixed(decimalsOf(field.channel, unit))} ${unit.symbol}`]];
+            return [
+              [field.id, `${fromSi(value, unit).toFixed(decimalsOf(field.channel, unit, context))} ${unit.symbol}`],
+            ];
           }),
         ),
       );
     });
 
+  const needs = step.kind === 'measured' ? step.feeds.log.needs : [];
+  const live = step.kind === 'measured' && step.feeds.live !== undefined;
   const primary = locked
     ? { title: locked.action.title, run: locked.action.run }
     : unread.length > 0
@@ -125,12 +141,58 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
     back: () => router.push(`/jobs/${view.job.id}`),
   });
 
-  const onward = (at: number) => {
-    const next = typed.rows[at + 1];
-    if (next) inputs.current.get(next.field.id)?.focus();
+  const hold = (id: string, element: HTMLInputElement | null) => {
+    if (element) inputs.current.set(id, element);
+    else inputs.current.delete(id);
+  };
+  /** To the next field that is typed; from a line of the table that was not begun, or from the last field, to keeping all. */
+  const onward = (from: TypedRow) => {
+    const at = typed.rows.indexOf(from);
+    const line = from.field.row?.at;
+    const empty = line !== undefined && rows.every(({ field, text }) => field.row?.at !== line || text === '');
+    const next = typed.rows.slice(at + 1).find(({ field }) => inputs.current.has(field.id));
+    if (next && !(empty && from.field.optional)) inputs.current.get(next.field.id)?.focus();
     else void keep();
   };
 
+  if (unreadByHand)
+    return (
+      <div className={styles.bench}>
+        <BenchHead view={view} air={air} />
+        <StepList view={view} current={stepId} />
+        <main className={styles.work}>
+          <h1>{step.title}: nobody reads this by hand</h1>
+          <p className={styles.why}>{step.why}</p>
+          <div className={styles.unread}>
+            <p>{notByHandText(unreadByHand, live)}</p>
+            {needs.length > 0 && (
+              <>
+                <h2>A log of it has</h2>
+                <ul>
+                  {needs.map((channel) => (
+                    <li key={channel}>{channelTitle(channel)}</li>
+                  ))}
+                </ul>
+              </>
+            )}
+          </div>
+        </main>
+        <aside className={styles.side} aria-label="How it is read instead">
+          <WaysToFeed view={view} step={step} current="dial" />
+        </aside>
+        <footer className={styles.foot}>
+          <Button
+            className={styles.primary}
+            variant="contained"
+            color="primary"
+            component={Link}
+            href={`/jobs/${view.job.id}/bench/${stepId}${live ? '' : '?by=log'}`}
+          >
+            {live ? 'Run it on the bench' : 'Bring a log'}
+          </Button>
+        </footer>
+      </div>
+    );
   return (
     <div className={styles.bench}>
       <BenchHead view={view} air={air} />
@@ -141,7 +203,7 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
             ? `${step.title} is shut`
             : unread.length > 0
               ? 'Read these first'
-              : `${step.title}: type what the dials show`}
+              : `${step.title}: type what you read`}
         </h1>
         <p className={styles.why}>{step.why}</p>
         {locked ? (
@@ -150,46 +212,48 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
           <CautionList ids={unread as readonly CautionId[]} />
         ) : (
           <div className={styles.grid}>
-            {typed.rows.map((row, at) => (
+            {once.map((row) => (
               <div key={row.field.id} className={styles.gridRow}>
                 <label htmlFor={`reading-${row.field.id}`}>
                   {row.field.title}
-                  {row.field.optional && <em> if read</em>}
+                  {row.field.optional && !row.field.choices && <em> if read</em>}
                   {row.field.hint && <small>{row.field.hint}</small>}
                 </label>
                 <span>
-                  {row.field.choices ? (
-                    choiceOf(row)
-                  ) : (
-                    <input
-                      id={`reading-${row.field.id}`}
-                      ref={(element) => {
-                        if (element) inputs.current.set(row.field.id, element);
-                        else inputs.current.delete(row.field.id);
-                      }}
-                      value={row.text}
-                      autoComplete="off"
-                      inputMode="decimal"
-                      placeholder={shownUnit(row.field.as, units).symbol}
-                      maxLength={60}
-                      aria-describedby={`said-${row.field.id}`}
-                      aria-invalid={problemText(row) !== '' || row.questioned || asked(row)}
-                      onChange={(event) => typed.type(row.field.id, event.target.value)}
-                      onKeyDown={(event) => {
-                        if (event.key !== 'Enter') return;
-                        event.preventDefault();
-                        onward(at);
-                      }}
-                    />
-                  )}
+                  <ReadingInput
+                    row={row}
+                    units={units}
+                    hold={(element) => hold(row.field.id, element)}
+                    type={(text) => typed.type(row.field.id, text)}
+                    onEnter={() => onward(row)}
+                  />
                 </span>
                 <span id={`said-${row.field.id}`} className={styles.said}>
-                  {understood(row)}
-                  {questionOf(row)}
+                  {understood(row, units)}
+                  <ReadingQuestion
+                    row={row}
+                    type={(text) => typed.type(row.field.id, text)}
+                    confirm={() => typed.confirm(row.field.id)}
+                  />
                 </span>
-                <span className={styles.expected}>{expectedText(row)}</span>
+                <span className={styles.expected}>
+                  {[expectedText(row, units), readWith(row)].filter(Boolean).join(' · ')}
+                </span>
               </div>
             ))}
+            {rows.length > 0 && (
+              <div className={styles.byRows}>
+                <ReadingTable
+                  rows={rows}
+                  typed={typed}
+                  units={units}
+                  drawn={picture !== null}
+                  hold={hold}
+                  onEnter={onward}
+                />
+                {picture && <Chart option={picture.option} text={picture.text} className={styles.rowsChart} />}
+              </div>
+            )}
             {table && <LookUpTable table={table} units={units} />}
           </div>
         )}
@@ -227,98 +291,4 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
       </footer>
     </div>
   );
-
-  /** A word to choose instead of a figure to type. */
-  function choiceOf({ field, text }: TypedRow) {
-    return (
-      <Choice
-        id={`reading-${field.id}`}
-        className={styles.choice}
-        value={text}
-        describedBy={`said-${field.id}`}
-        onChange={(chosen) => typed.type(field.id, chosen)}
-      >
-        <option value="">choose</option>
-        {field.choices?.map((title, at) => (
-          <option key={title} value={String(at)}>
-            {title}
-          </option>
-        ))}
-      </Choice>
-    );
-  }
-
-  /** Decimals that a channel's gauge can be read to. */
-  function decimalsOf(channel: string | null, unit: MeasurementUnit): number {
-    const resolution = (channel && context.instruments.get(channel)?.resolution) || 0;
-    return resolution > 0 ? Math.max(0, Math.ceil(-Math.log10(resolution / unit.factor))) : 3;
-  }
-
-  /** What a figure is asked about, once, beside its field. */
-  function questionOf({ field, read, questioned }: TypedRow) {
-    if (read.kind === 'figure' && read.either)
-      return (
-        <>
-          {read.either.map((text) => (
-            <Button key={text} size="small" className={styles.answer} onClick={() => typed.type(field.id, text)}>
-              it is {text.trim()}
-            </Button>
-          ))}
-        </>
-      );
-    return questioned ? (
-      <Button size="small" className={styles.answer} onClick={() => typed.confirm(field.id)}>
-        it is so
-      </Button>
-    ) : null;
-  }
-
-  function understood(row: TypedRow): string {
-    const problem = problemText(row);
-    if (problem) return problem;
-    if (row.read.kind !== 'figure') return '';
-    if (row.field.choices) return row.field.choices[row.read.value] ?? '';
-    const unit = shownUnit(row.field.as, units);
-    const reference = referenceOf(row.field.as);
-    const inferred = { absolute: ', read as absolute', 'negative-gauge': ', read as negative gauge' };
-    // As many figures as were typed, not as many as an uncertainty would carry.
-    const shown = String(Number(fromSi(row.read.value, unit).toPrecision(4)));
-    const said = `${shown} ${unit.symbol === '1' ? '' : unit.symbol} ${reference}`.trim();
-    const how = row.read.inferred ? inferred[row.read.inferred] : '';
-    if (row.questioned) return `${said}${how}? Hardly: look again.`;
-    return row.confirmed ? `${said}${how}, looked at again` : `${said}${how}`;
-  }
-
-  function expectedText({ field }: TypedRow): string {
-    if (!field.expected) return '';
-    if (field.choices) return `sheet: ${(field.choices[field.expected.low] ?? '').toLowerCase()}`;
-    const unit = shownUnit(field.as, units);
-    const { low, high } = field.expected;
-    const symbol = unit.symbol === '1' ? '' : ` ${unit.symbol}`;
-    if (field.toHold) return `hold at about ${figure((low + high) / 2, unit)}${symbol}`;
-    if (!Number.isFinite(low)) return `sound: up to ${figure(high, unit)}${symbol}`;
-    if (!Number.isFinite(high)) return `sound: from ${figure(low, unit)}${symbol}`;
-    return `sound: ${figure(low, unit)} to ${figure(high, unit)}${symbol}`;
-  }
-}
-
-function asked({ read }: TypedRow): boolean {
-  return read.kind === 'figure' && read.either !== null;
-}
-
-const orList = (all: readonly string[]): string =>
-  all.length < 2 ? all.join() : `${all.slice(0, -1).join(', ')} or ${all.at(-1)}`;
-
-function problemText({ read }: TypedRow): string {
-  switch (read.kind) {
-    case 'not-a-figure':
-      return `“${read.text}” is not a figure`;
-    case 'unknown-unit':
-      return `the unit “${read.unit}” is not known; it may be ${orList(read.accepted)}`;
-    case 'wrong-unit':
-      return `“${read.unit}” does not measure this; it may be ${orList(read.accepted)}`;
-    case 'empty':
-    case 'figure':
-      return '';
-  }
 }

@@ -67,9 +67,10 @@ export function useTypedReadings(
     const values: Record<string, number> = {};
     // What one field expects may depend on those before it, so they are read in order.
     const rows: TypedRow[] = [];
-    const count = entry.fields(context, values).length;
-    for (let at = 0; at < count; at++) {
-      const field = entry.fields(context, values)[at];
+    const begun = Object.keys(texts).filter((id) => texts[id] !== '');
+    for (let at = 0; ; at++) {
+      const field = entry.fields(context, values, begun).at(at);
+      if (!field) break;
       const text = texts[field.id] ?? '';
       // A figure keeps the unit that was shown when it was typed, whatever is shown by now.
       const shown = shownUnit(field.as, units);

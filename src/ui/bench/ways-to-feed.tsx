@@ -11,14 +11,14 @@ interface Props {
   readonly current: 'live' | 'log' | 'dial';
 }
 
-/** The ways a step can be fed: live, from a log file, or typed off dials. All lead to the same judgement. */
+/** The ways a step can be fed: live, from a log file, or read by hand. All lead to the same judgement. */
 export function WaysToFeed({ view, step, current }: Props) {
   if (step.kind === 'typed') return null;
   const base = `/jobs/${view.job.id}/bench/${step.id}`;
   const ways = [
     ...(step.feeds.live ? [{ id: 'live', title: 'Live', href: base }] : []),
     { id: 'log', title: 'Log file', href: `${base}?by=log` },
-    { id: 'dial', title: 'Dials', href: `${base}?by=dial` },
+    { id: 'dial', title: 'By hand', href: `${base}?by=dial` },
   ];
   return (
     <Tabs className={styles.ways} variant="fullWidth" value={current} aria-label="How this step is read">

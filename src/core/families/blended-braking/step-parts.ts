@@ -1,5 +1,6 @@
 import { columnOf, type Trace } from '../../traces/trace';
 import type { CharacteristicId } from '../../quantities/characteristics';
+import { notByHand } from '../../procedure/not-by-hand';
 import { driveEntry } from './drive-entry';
 import { errorCurve } from './error-by-speed';
 import type { Measured } from './read-log';
@@ -26,7 +27,7 @@ export function driveStep({ needs, uses, anyOf, ...step }: DriveStep): Measured 
     optional: false,
     feeds: {
       log: { needs, uses, leastRows, ownSensors: true, ...(anyOf ? { anyOf } : {}) },
-      dials: driveEntry(step.characteristics, step.limits),
+      dials: notByHand('many-signals', driveEntry(step.characteristics, step.limits)),
     },
     pictures: [driveTimeline, errorCurve],
   };

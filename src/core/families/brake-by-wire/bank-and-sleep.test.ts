@@ -1,3 +1,4 @@
+import { entryOf } from '../../dials/characteristic-entry';
 import { evaluateStep, evaluateUnit, type JudgedStep } from '../../judging/evaluate-unit';
 import { lockOf } from '../../procedure/interlock';
 import { makeTrace, type Trace } from '../../traces/trace';
@@ -83,7 +84,7 @@ describe('a backup bank under load', () => {
       'last-current': 9.25,
       seconds: 20,
     };
-    const typed = stepNamed('backup').feeds.dials!.analyse(readings, context);
+    const typed = entryOf(stepNamed('backup')).analyse(readings, context);
     // 214.5 C over 3.62 V behind 30 mΩ: 59.25 F.
     expect(estimate(typed, 'backup-energy').value).toBeCloseTo(bankEnergy(59.25, 15, 9), -1);
   });

@@ -1,3 +1,6 @@
+import { lineThrough } from '../../fitting/point-lines';
+import { entryFromReadings } from '../../dials/from-readings';
+import { byWatch, onGauge } from '../../dials/asked';
 import { fitLine } from '../../fitting/line';
 import { random, stabilityComponent, systematic } from '../../instruments/uncertainty';
 import { measured } from '../../procedure/analysis-result';
@@ -10,7 +13,7 @@ import type { CharacteristicId } from '../../quantities/characteristics';
 import { neverMoved } from '../../traces/stuck';
 import { divisionOf, ownInterval, ownSamples, sampleAt, samplesBetween, type Samples } from '../../traces/own-samples';
 import { columnOf, type Trace } from '../../traces/trace';
-import { forceForShare, wheels } from './geometry';
+import { forceForShare, wheels, type ByWireUnit } from './geometry';
 import { keyOn, letGo, lever, provedSafe, restAwake, wake, type Context, type Measured } from './step-parts';
 
 const { hypot, max, sqrt } = Math;
@@ -220,6 +223,28 @@ export function isolationHold(withPlunger: boolean): Measured {
         },
         bands: ({ unit }) => ({ wheel_pressure_fl: [unit.working * holdAt * 0.9, unit.working * holdAt * 1.1] }),
       },
+      dials: entryFromReadings<ByWireUnit>({
+        characteristics: () => ids,
+        rows: () => ({
+          least: 2,
+          columns: [
+            byWatch('after', 'Held for'),
+            onGauge('pedal', 'pedal_travel', 'Pedal', { by: 'rule' }),
+            ...(withPlunger ? [onGauge('plunger', 'plunger_travel', 'Plunger')] : []),
+          ],
+        }),
+        reckon: ({ rows }) => {
+          if (rows.length < 2) return { code: 'rows-still-to-read', read: rows.length, needed: 2 };
+          const creep = (read: typeof rows, column: 'pedal' | 'plunger') =>
+            lineThrough(read.map((row) => ({ x: row.after, y: row[column] }))).slope;
+          return {
+            figures: (moved) => ({
+              'stroke-creep': creep(moved.rows, 'pedal'),
+              ...(withPlunger ? { 'plunger-creep': creep(moved.rows, 'plunger') } : {}),
+            }),
+          };
+        },
+      }),
     },
     analyse: (trace, context) => joinAnswers(ids.map((id) => answer(creepQuestion(id, channelOf[id]), trace, context))),
     limits: (_analysis, { unit: { spec } }): Limit[] => {

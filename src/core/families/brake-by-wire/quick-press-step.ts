@@ -1,3 +1,5 @@
+import { timedAsked, timedFigure } from '../../dials/timed';
+import { entryFromReadings } from '../../dials/from-readings';
 import { random, systematic } from '../../instruments/uncertainty';
 import { absent, beyond, measured } from '../../procedure/analysis-result';
 import { evidence, noEvidence, type Judged } from '../../procedure/evidence';
@@ -9,7 +11,7 @@ import { integrated } from '../../traces/time-mean';
 import { columnOf, type Trace } from '../../traces/trace';
 import { weakSupplyIn } from '../../toolboxes/electrical/weak-supply';
 import { gaugeLag } from './gauge-doubt';
-import { wheels, type Wheel } from './geometry';
+import { wheels, type Wheel, type ByWireUnit } from './geometry';
 import { plateausOf } from './plateaus';
 import { letGo, lever, provedSafe, restAwake, stampAndHold, wake, type Context, type Measured } from './step-parts';
 
@@ -207,6 +209,14 @@ export const panic: Measured = {
       guide: (context) => [wake(3), ...stampAndHold(context, 1, 3, 0.02), letGo, restAwake(2)],
       bands: ({ unit }) => ({ wheel_pressure_fl: [0, unit.working * 1.1] }),
     },
+    dials: entryFromReadings<ByWireUnit>({
+      characteristics: () => ['rise-time'],
+      once: () => timedAsked('pressed-up', 'From stamping until the slowest wheel stands'),
+      reckon: ({ once }) => {
+        const time = timedFigure(once, 'pressed-up', 'rise-time');
+        return { figures: (moved) => ({ 'rise-time': time.of(moved.once) }), bounds: time.bounds };
+      },
+    }),
   },
   analyse: (trace, context) => saying(answer(question, trace, context), weakSupplyIn(trace, context.unit.ratedVoltage)),
   limits: (_analysis, { unit: { spec } }) => [

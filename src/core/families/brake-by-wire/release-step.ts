@@ -1,3 +1,7 @@
+import { placeTitle } from '../../quantities/places';
+import { onGauge } from '../../dials/asked';
+import { timedAsked, timedFigure } from '../../dials/timed';
+import { entryFromReadings } from '../../dials/from-readings';
 import { random, readingComponents, systematic, unreadZero } from '../../instruments/uncertainty';
 import { absent, beyond, measured } from '../../procedure/analysis-result';
 import { evidence, noEvidence, type Evidence, type Judged, type NoEvidence } from '../../procedure/evidence';
@@ -11,7 +15,7 @@ import { movingMean } from '../../traces/smoothing';
 import { together } from '../../traces/together';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
 import { gaugeLag } from './gauge-doubt';
-import { forceForShare, wheels, type Wheel } from './geometry';
+import { forceForShare, wheels, type Wheel, type ByWireUnit } from './geometry';
 import { keyOff, keyOn, letGo, lever, provedSafe, restAwake, wake, type Context, type Measured } from './step-parts';
 
 const { hypot, max, min, round, sqrt } = Math;
@@ -191,6 +195,31 @@ export const release: Measured = {
       bands: (context) =>
         Object.fromEntries(wheels.map((wheel) => [channelOf(wheel), [0, residualLimit(context).value]])),
     },
+    dials: entryFromReadings<ByWireUnit>({
+      characteristics: () => ids,
+      once: () => [
+        ...timedAsked('let-go', 'From letting go until the slowest wheel stands'),
+        ...wheels.flatMap((wheel) => [
+          onGauge(`${wheel}-before`, channelOf(wheel), `Before the push, ${placeTitle(wheel)}`),
+          onGauge(`${wheel}-after`, channelOf(wheel), `Once it stands, ${placeTitle(wheel)}`),
+        ]),
+      ],
+      reckon: ({ once }) => {
+        const time = timedFigure(once, 'let-go', 'wheel-release-time');
+        return {
+          figures: (moved) => ({
+            'wheel-release-time': time.of(moved.once),
+            ...Object.fromEntries(
+              wheels.map((wheel) => [
+                `wheel-residual@${wheel}`,
+                moved.once[`${wheel}-after`] - moved.once[`${wheel}-before`],
+              ]),
+            ),
+          }),
+          bounds: time.bounds,
+        };
+      },
+    }),
   },
   analyse: (trace, context) => answer(question, trace, context),
   limits: (_analysis, context): Limit[] => [

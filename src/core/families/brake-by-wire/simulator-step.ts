@@ -1,3 +1,7 @@
+import { lineThrough } from '../../fitting/point-lines';
+import { pointDoubt, tooFarOn, twoLinesOf } from '../../dials/rows-curve';
+import { entryFromReadings } from '../../dials/from-readings';
+import { onGauge } from '../../dials/asked';
 import { fitLine } from '../../fitting/line';
 import { binByX, fitSegments } from '../../fitting/segments';
 import { differenceComponents, random, systematic, type UncertaintyComponent } from '../../instruments/uncertainty';
@@ -78,7 +82,6 @@ function pressEvidence(found: Press): Judged<Press> {
 }
 
 function stagesOf({ travel, force, reached, peak }: Evidence<Press>, context: Context): StepAnalysis {
-  const { simulator, spec } = context.unit;
   const data = binByX(travel, force, bins, { keep: (i) => travel[i] >= readFrom });
   const parts = gaugeShare(reached, peak, context);
   const stiffness = (id: CharacteristicId, value: number, variance: number) =>
@@ -109,19 +112,14 @@ function stagesOf({ travel, force, reached, peak }: Evidence<Press>, context: Co
       notes: [],
     };
   }
-  const tolerance = spec.simulatorTolerancePercent / 100;
-  const shortBy = simulator.changeTravel * (1 + tolerance) - reached;
-  const missing =
-    shortBy > 0
-      ? ({ code: 'stage-not-reached', by: shortBy, reached } as const)
-      : ({ code: 'no-second-stage', reached } as const);
+  const missing = stageMissing(reached, context);
   return {
     characteristics: [
       line.termination === 'converged'
         ? stiffness('stage-1-stiffness', line.slope, line.slopeVariance)
         : absent('stage-1-stiffness', { code: 'fit-failed', termination: line.termination }),
       absent('stage-2-stiffness', missing),
-      shortBy > 0
+      missing.code === 'stage-not-reached'
         ? absent('stage-change-travel', missing)
         : beyond(
             'stage-change-travel',
@@ -133,6 +131,14 @@ function stagesOf({ travel, force, reached, peak }: Evidence<Press>, context: Co
     events: [],
     notes: [],
   };
+}
+
+/** Why no second stage was found in a press that reached so far, m: it was not reached, or there is none. */
+function stageMissing(reached: number, { unit: { simulator, spec } }: Context) {
+  const by = simulator.changeTravel * (1 + spec.simulatorTolerancePercent / 100) - reached;
+  return by > 0
+    ? ({ code: 'stage-not-reached', by, reached } as const)
+    : ({ code: 'no-second-stage', reached } as const);
 }
 
 function travelParts(travel: number, context: Context): readonly UncertaintyComponent[] {
@@ -201,6 +207,52 @@ export const simulatorCurve: Measured = {
         return { [lever]: [force * (1 - tolerance(unit)) - 5, force * (1 + tolerance(unit)) + 5] };
       },
     },
+    dials: entryFromReadings<ByWireUnit>({
+      characteristics: () => ids,
+      rows: () => ({
+        least: 4,
+        columns: [
+          onGauge('travel', 'pedal_travel', 'Travel', { by: 'rule', hint: 'From rest' }),
+          onGauge('force', lever, 'Force'),
+        ],
+      }),
+      reckon: ({ rows }, context) => {
+        // Below that, play and friction speak.
+        const inUse = rows.map(({ travel }) => travel >= readFrom);
+        const pointsOf = (read: typeof rows) =>
+          read.flatMap(({ travel, force }, at) => (inUse[at] ? [{ x: travel, y: force }] : []));
+        const points = pointsOf(rows);
+        if (points.length < 4) return { code: 'rows-still-to-read', read: points.length, needed: 4 };
+        const changes = context.unit.simulator.changeTravel * (1 - tolerance(context.unit));
+        const far = tooFarOn(points, 'pedal_travel', changes);
+        if (far) return far;
+        const reached = Math.max(...points.map(({ x }) => x));
+        const steepest = context.unit.simulator.stiffness2;
+        const two = twoLinesOf(points, pointDoubt({ x: 'pedal_travel', y: lever }, steepest, context));
+        const missing = stageMissing(reached, context);
+        if (!two) {
+          const none = missing.code === 'no-second-stage';
+          return {
+            figures: (moved) => ({
+              'stage-1-stiffness': lineThrough(pointsOf(moved.rows)).slope,
+              ...(none ? { 'stage-change-travel': Math.max(...pointsOf(moved.rows).map(({ x }) => x)) } : {}),
+            }),
+            bounds: none ? { 'stage-change-travel': { side: 'above', problem: missing } } : {},
+            missing: { 'stage-2-stiffness': missing, 'stage-change-travel': missing },
+          };
+        }
+        return {
+          figures: (moved) => {
+            const { below, above, joint } = two.linesOf(pointsOf(moved.rows));
+            return {
+              'stage-1-stiffness': below.slope,
+              'stage-2-stiffness': above.slope,
+              'stage-change-travel': joint,
+            };
+          },
+        };
+      },
+    }),
   },
   analyse: (trace, context) => answer(question, trace, context),
   limits: (_analysis, { unit }) => {

@@ -1,3 +1,4 @@
+import { trackingEntry } from './tracking-entry';
 import { wait } from '../../procedure/guide-phase';
 import { around, atMost, type Limit } from '../../procedure/limit';
 import { saying } from '../../procedure/question';
@@ -65,6 +66,7 @@ export const tracking: Measured = {
           }),
         ),
     },
+    dials: trackingEntry,
   },
   analyse: (trace, context) =>
     saying(analyseTracking(trace, context), [

@@ -1,3 +1,4 @@
+import { entryOf } from '../../dials/characteristic-entry';
 import { readBenchLog } from '../../formats/bench-log';
 import { evaluateStep } from '../../judging/evaluate-unit';
 import { makeTrace, type Trace } from '../../traces/trace';
@@ -129,7 +130,7 @@ describe('a pressure sensor against a gauge', () => {
       'pressure-3': 10e6,
       'signal-3': 2.0664,
     };
-    const typed = step.feeds.dials!.analyse(readings, context);
+    const typed = entryOf(step).analyse(readings, context);
     expect(estimate(typed, 'sensor-gain@fl').value).toBeCloseTo(1, 4);
     expect(estimate(typed, 'sensor-offset@fl').value).toBeCloseTo(0, 4);
     expect(problemOf(typed, 'sensor-gain@rr')).toBe('another-sensor');

@@ -1,11 +1,15 @@
 import { judgedAs, minibus } from '../../../../tests/support/foundation-vehicle';
 import { valueOf } from '../../../../tests/support/stand-in-unit';
+import type { Instrument } from '../../instruments/instrument';
+import { expandedUncertainty } from '../../instruments/uncertainty';
+import type { MeasuredStep } from '../../procedure/step-definition';
+import type { TypedValues } from '../../procedure/typed-entry';
 import { pressureOfFoot } from '../../calculators/brake-force';
 import { concludeInquiry } from '../../judging/conclude-inquiry';
-import type { UnitEvaluation } from '../../judging/evaluate-unit';
+import { evaluateStep, type UnitEvaluation } from '../../judging/evaluate-unit';
 import { estimateOf } from '../../procedure/analysis-result';
 import { makeTrace } from '../../traces/trace';
-import { ratioWindow } from './base-pair-step';
+import { basePair, ratioWindow } from './base-pair-step';
 
 type Two = readonly [number, number];
 
@@ -100,5 +104,48 @@ describe('what the ratio may be hangs on the foot', () => {
     expect(ends(pair([200, 200], [foot(200), 7.5 * foot(200)], [0, 1]))).toBe('open');
     expect(ends(pair([200, 200], [foot(200), 1.2 * foot(200)], [0, 1]))).toBe('assist');
     expect(ends(pair([200, 200], [0.6 * foot(200), 2.1 * foot(200)], [0, 1]))).toBe('master-cylinder');
+  });
+});
+
+describe('the pair as it is brought from a vehicle, on one gauge', () => {
+  const cell: Instrument = {
+    channel: 'pedal_force',
+    name: 'Pedal load cell',
+    range: 1_000,
+    resolution: 1,
+    classFraction: 0.01,
+    classOf: 'reading',
+    calibratedOn: null,
+    dueOn: null,
+  };
+  const instruments = new Map([...minibus.context.instruments, ['pedal_force', cell] as const]);
+  const judged = (readings: TypedValues) =>
+    evaluateStep(minibus.kind, basePair as MeasuredStep<unknown>, [{ readings }], {
+      context: { ...minibus.context, instruments },
+      policy: 'guarded',
+    });
+  const brought = { 'foot-known': 0, foot: 89, off: 550e3, on: 1.1e6 };
+
+  it('89 N, 550 kPa without and 1.1 MPa with assist are a ratio of two, held against what 89 N may give', () => {
+    const { characteristics, checks, verdict } = judged(brought);
+    const ratio = characteristics.find(({ id }) => id === 'vehicle-ratio')!;
+    if (ratio.kind !== 'measured') throw new Error('no ratio');
+    expect(ratio.estimate.value).toBeCloseTo(2, 6);
+    expect(expandedUncertainty(ratio.estimate)).toBeGreaterThan(0.1);
+    expect(expandedUncertainty(ratio.estimate)).toBeLessThan(0.5);
+    expect(verdict).not.toBe('fail');
+    const unassisted = checks.find(({ characteristic }) => characteristic === 'unassisted-pressure')!;
+    expect(unassisted.limit.expected).toBeCloseTo(pressureOfFoot(minibus.unit.master, 89), -3);
+  });
+
+  it('a foot that was only felt widens its limits, and one that nobody knows leaves the ratio alone', () => {
+    const felt = judged({ ...brought, 'foot-known': 1 });
+    const standardOf = (evaluation: typeof felt) =>
+      evaluation.checks.find(({ characteristic }) => characteristic === 'unassisted-pressure')?.limit.standard;
+    expect(standardOf(felt)).toBeGreaterThan(standardOf(judged(brought)) ?? Infinity);
+    const unknown = judged({ 'foot-known': 2, off: 550e3, on: 1.1e6 });
+    expect(unknown.checks.map(({ characteristic }) => characteristic)).toEqual(['vehicle-ratio']);
+    expect(unknown.verdict).not.toBe('fail');
+    expect(unknown.analyses[0].notes.map(({ code }) => code)).toContain('foot-not-known');
   });
 });

@@ -1,3 +1,5 @@
+import { footRange } from '../../dials/foot';
+import { forcePairEntry } from '../../toolboxes/foundation/force-pair-entry';
 import { pressureOfFoot } from '../../calculators/brake-force';
 import { expandedUncertainty, scaleComponents, systematic, type Estimate } from '../../instruments/uncertainty';
 import { absent, beyond, measured } from '../../procedure/analysis-result';
@@ -108,6 +110,15 @@ export function ratioWindow(
   };
 }
 
+/** What lies within any of some windows. */
+function widest(windows: readonly ReturnType<typeof ratioWindow>[]): ReturnType<typeof ratioWindow> {
+  const highs = windows.map(({ high }) => high);
+  return {
+    low: Math.min(...windows.map(({ low }) => low)),
+    high: highs.some((high) => high === null) ? null : Math.max(...highs.map((high) => high ?? 0)),
+  };
+}
+
 /**
  * What the unit made of the foot. Where the low push was helped too, or nobody recorded with which of them the engine ran, a ratio that is
  * too small may be one of two pushes alike: then it is at least so much, and no finding.
@@ -173,16 +184,30 @@ export const basePair: Measured = {
         return { master_pressure: [foot * 0.85, foot * unit.ratioMost] };
       },
     },
+    dials: forcePairEntry('master_pressure', {
+      off: 'unassisted-pressure',
+      on: 'assisted-pressure',
+      ratio: 'vehicle-ratio',
+    }),
   },
   analyse: (trace, context) => answer(question, trace, context),
-  limits: ({ pedalForce = firmFoot }, { unit, workshopLimits }) => [
-    around('unassisted-pressure', pressureOfFoot(unit.master, pedalForce), {
-      value: workshopLimits.basePressure,
-      source: { kind: 'workshop', key: 'basePressure' },
-    }),
+  limits: ({ pedalForce = firmFoot, pedalForceStandard = 0 }, { unit, workshopLimits }) => [
+    // What a foot makes by itself is only known of a foot that is.
+    ...(pedalForce === null
+      ? []
+      : [
+          around(
+            'unassisted-pressure',
+            pressureOfFoot(unit.master, pedalForce),
+            { value: workshopLimits.basePressure, source: { kind: 'workshop', key: 'basePressure' } },
+            (pressureOfFoot(unit.master, pedalForce + pedalForceStandard) -
+              pressureOfFoot(unit.master, pedalForce - pedalForceStandard)) /
+              2,
+          ),
+        ]),
     {
       characteristic: 'vehicle-ratio',
-      ...ratioWindow(unit, pedalForce),
+      ...widest(footRange(pedalForce, pedalForceStandard).map((force) => ratioWindow(unit, force))),
       expected: null,
       standard: 0,
       source: { kind: 'sheet', field: 'vehicleRatioMin' },

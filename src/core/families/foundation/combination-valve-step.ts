@@ -1,4 +1,7 @@
-import { expandedUncertainty, scaleComponents, type Estimate } from '../../instruments/uncertainty';
+import type { FoundationUnit } from './geometry';
+import { entryFromReadings } from '../../dials/from-readings';
+import { onGauge } from '../../dials/asked';
+import { expandedUncertainty, readingComponents, scaleComponents, type Estimate } from '../../instruments/uncertainty';
 import { absent, beyond, measured } from '../../procedure/analysis-result';
 import { evidence, noEvidence, type Judged, type NoEvidence } from '../../procedure/evidence';
 import { answer, type Question } from '../../procedure/question';
@@ -6,7 +9,7 @@ import type { Characteristic } from '../../procedure/step-analysis';
 import { columnOf, meanOf, type Trace } from '../../traces/trace';
 import type { AnalysisProblem } from '../../vocabulary/analysis-problem';
 import { heldPressure, heldPushes, restOf, type HeldPush } from './held-pushes';
-import { axleRatioWindow, soundAxleRatio } from './rear-window';
+import { axleRatioWindow, rearWindow, soundAxleRatio } from './rear-window';
 import { engineOn, firmFoot, pedal, pressAndHold, startEngine, type Context, type Measured } from './step-parts';
 
 const axles = ['front_pressure', 'rear_pressure'] as const;
@@ -114,6 +117,50 @@ export const combinationValve: Measured = {
       guide: () => [startEngine(4), ...pressAndHold(firmFoot, 2, engineOn)],
       bands: () => ({}),
     },
+    dials: entryFromReadings<FoundationUnit>({
+      characteristics: () => ['axle-ratio'],
+      once: ({ unit }, { front }) => {
+        const [low, high] = front === undefined ? [0, 0] : rearWindow(unit, front);
+        return [
+          onGauge('front', 'front_pressure', 'Front, held'),
+          onGauge('rear', 'rear_pressure', 'Rear, held', { expected: front === undefined ? null : { low, high } }),
+          {
+            id: 'red-lamp',
+            title: 'Red lamp while held',
+            as: 'state',
+            by: 'eye',
+            choices: ['out', 'lit', 'nobody looked'],
+          },
+        ];
+      },
+      reckon: ({ once }, context) => {
+        const { front, rear, 'red-lamp': seen } = once;
+        if (front === undefined || rear === undefined) return { code: 'not-read' };
+        const highest = Math.max(front, rear);
+        if (highest < leastPressed)
+          return { code: 'too-little-pressure', channel: 'front_pressure', pressure: highest, needed: leastPressed };
+        const lower = front <= rear ? 'front' : 'rear';
+        const channel = `${lower}_pressure` as const;
+        const instrument = context.instruments.get(channel);
+        const parts = instrument ? readingComponents(instrument, once[lower], context.date) : [];
+        const doubt = expandedUncertainty({ value: once[lower], components: parts });
+        // Of what its gauge cannot tell from nothing, one is at least so many times the other.
+        const none = once[lower] <= doubt;
+        const least = Math.max(once[lower], 0) + Math.max(doubt, 1);
+        const lamp = seen === 1 ? true : seen === 0 ? false : null;
+        const told = highest < context.workshopLimits.axleRatio * Math.max(once[lower], 0);
+        const unproved = told ? null : whatElse(lamp, once[lower] < alive * highest ? channel : null);
+        if (unproved) return unproved;
+        return {
+          figures: ({ once: read }) => {
+            const pair = lower === 'front' ? [read.front, read.rear] : [read.rear, read.front];
+            return { 'axle-ratio': pair[1] / (none ? least : pair[0]) };
+          },
+          bounds: none ? { 'axle-ratio': { side: 'above', problem: { code: 'one-axle-alone', lamp: true } } } : {},
+          also: { frontPressure: front, notes: notesOf(lamp, told) },
+        };
+      },
+    }),
   },
   analyse: (trace, context) => answer(question, trace, context),
   limits: ({ frontPressure }, { unit, workshopLimits }) => [

@@ -1,3 +1,7 @@
+import { heightAt, lineThrough } from '../../fitting/point-lines';
+import { pointDoubt, tooFarOn, twoLinesOf } from '../../dials/rows-curve';
+import { entryFromReadings, type Reckoned, type TakenReadings } from '../../dials/from-readings';
+import { onGauge } from '../../dials/asked';
 import { fitLine } from '../../fitting/line';
 import { binByX, fitSegments } from '../../fitting/segments';
 import { differenceComponents, random, systematic, type UncertaintyComponent } from '../../instruments/uncertainty';
@@ -199,6 +203,50 @@ function limitsOf({ unit, workshopLimits }: Context): readonly Limit[] {
 /** Front pressure that the press goes to, Pa. */
 const pressTo = ({ vehicle }: FoundationUnit) => (vehicle.proportioning?.split ?? 3e6) * beyondSplit;
 
+/** Rows of both gauges: two lines that bend at the split; one that is straight has no split in it, or is behind all the way. */
+function reckonRows({ rows }: TakenReadings, context: Context): Reckoned | AnalysisProblem {
+  const pointsOf = (read: TakenReadings['rows']) => read.map(({ front, rear }) => ({ x: front, y: rear }));
+  const points = pointsOf(rows).filter(({ x }) => x > 0);
+  if (points.length < 4) return { code: 'rows-still-to-read', read: points.length, needed: 4 };
+  const peak = Math.max(...points.map(({ x }) => x));
+  if (Math.max(...points.map(({ y }) => y)) < alive * peak)
+    return { code: 'gauge-never-moved', channel: 'rear_pressure' };
+  const { vehicle, splitTolerance } = context.unit;
+  const bends = vehicle.proportioning ? vehicle.proportioning.split * (1 - splitTolerance) : null;
+  const far = tooFarOn(points, 'front_pressure', bends);
+  if (far) return far;
+  const doubt = pointDoubt({ x: 'front_pressure', y: 'rear_pressure' }, 1, context);
+  const two = twoLinesOf(points, doubt);
+  const { below, above } = two?.linesOf(points) ?? {};
+  const inUse = (read: TakenReadings) => pointsOf(read.rows).filter((_, at) => rows[at].front > 0);
+  if (two && below && above && above.slope < gentler * below.slope)
+    return {
+      figures: (moved) => {
+        const lines = two.linesOf(inUse(moved));
+        return {
+          'split-pressure': lines.joint,
+          'rear-slope': lines.above.slope,
+          'lower-slope': lines.below.slope,
+        };
+      },
+    };
+  const line = lineThrough(points);
+  const off = Math.max(...points.map(({ x, y }) => Math.abs(y - heightAt(line, x))));
+  if (off > straight * peak) return { code: 'neither-line', off };
+  const behindAll = line.slope < gentler;
+  const problem: AnalysisProblem = behindAll
+    ? { code: 'behind-from-the-start', slope: line.slope }
+    : { code: 'no-split', reached: peak };
+  return {
+    figures: (moved) => ({
+      'lower-slope': lineThrough(inUse(moved)).slope,
+      ...(behindAll ? {} : { 'split-pressure': Math.max(...inUse(moved).map(({ x }) => x)) }),
+    }),
+    bounds: behindAll ? {} : { 'split-pressure': { side: 'above', problem } },
+    missing: { 'split-pressure': problem, 'rear-slope': problem },
+  };
+}
+
 /** Rear over front, over where a sound valve lets it lie. */
 export const proportioningCurve = plainCurve<FoundationUnit>({
   input: 'front_pressure',
@@ -244,6 +292,23 @@ export const proportioning: Measured = {
       },
       bands: () => ({}),
     },
+    dials: entryFromReadings<FoundationUnit>({
+      characteristics: () => ids,
+      rows: ({ unit }) => ({
+        least: 4,
+        columns: [
+          onGauge('front', 'front_pressure', 'Front'),
+          onGauge('rear', 'rear_pressure', 'Rear', {
+            expected: ({ front }) => {
+              if (front === undefined) return null;
+              const [low, high] = rearWindow(unit, front);
+              return { low: low * (1 - oneToOne), high: high * (1 + oneToOne) };
+            },
+          }),
+        ],
+      }),
+      reckon: reckonRows,
+    }),
   },
   analyse: (trace, context) => answer(question, trace, context),
   limits: (_analysis, context) => limitsOf(context),

@@ -1,3 +1,5 @@
+import { entryFromOnce } from '../../dials/from-readings';
+import { byWatch, inVessel, onGauge } from '../../dials/asked';
 import { analyseSteadyReading } from '../../toolboxes/analysis/steady-reading';
 import { around, atMost, limitFrom } from '../../procedure/limit';
 import type { MeasuredStep } from '../../procedure/step-definition';
@@ -45,6 +47,21 @@ export const pumpRelief: Measured = {
         flow: [unit.pumpFlow * 0.8, unit.pumpFlow * 1.2],
       }),
     },
+    dials: entryFromOnce<HydraulicBoostUnit>(
+      ['relief-pressure', 'pump-flow'],
+      () => [
+        onGauge('meter', 'flow', 'Flow meter at idle', { optional: true }),
+        inVessel('caught', 'Or caught in a vessel', { optional: true }),
+        byWatch('caught-in', 'Caught in', { optional: true, plausible: [1, 600] }),
+        onGauge('relief', 'pump_pressure', 'Needle against the dead end', {
+          hint: `Shut for no more than ${longestDeadHead} s; count aloud`,
+        }),
+      ],
+      (read) => ({
+        'relief-pressure': read.relief,
+        'pump-flow': read.meter ?? read.caught / read['caught-in'],
+      }),
+    ),
   },
   analyse: analyseRelief,
   limits: (_analysis, { unit, workshopLimits }) => {
@@ -157,6 +174,14 @@ export const steeringShare: Measured = {
       },
       bands: ({ unit }) => ({ boost_pressure: [unit.relief * 0.6, unit.relief] }),
     },
+    dials: entryFromOnce<HydraulicBoostUnit>(
+      ['boost-sag'],
+      () => [
+        onGauge('foot-held', 'boost_pressure', 'Boost with the foot held'),
+        onGauge('steered', 'boost_pressure', 'Lowest while the wheel is hard over'),
+      ],
+      (read) => ({ 'boost-sag': read['foot-held'] - read.steered }),
+    ),
   },
   analyse: analyseSteering,
   limits: (_analysis, { unit, workshopLimits }) => [

@@ -1,3 +1,5 @@
+import { pedalDropEntry } from '../../toolboxes/servo/pedal-drop-entry';
+import { reserveEntry, soakedReserveEntry } from '../../toolboxes/servo/reserve-entry';
 import { differenceComponents, differenceResolution, random } from '../../instruments/uncertainty';
 import { columnOf, meanOf, sampleInterval } from '../../traces/trace';
 import { measured } from '../../procedure/analysis-result';
@@ -73,6 +75,7 @@ export const offDrop: Measured = {
       },
       bands: () => ({}),
     },
+    dials: pedalDropEntry('sound'),
   },
   analyse: analysePedalDrop,
   limits: (_analysis, { workshopLimits }) => [pedalSinkLimit(workshopLimits)],
@@ -144,6 +147,10 @@ export const reserve: Measured = {
         output_pressure: [0, (predictReserve(context.unit, airOf(context), 1)[0]?.output ?? 0) * 1.1],
       }),
     },
+    dials: reserveEntry<HydraulicBoostUnit>(
+      { channel: 'accumulator_pressure', title: 'Store before it', full: ({ unit }) => unit.reserve.charged },
+      { perStroke: false },
+    ),
   },
   analyse: (trace, context) =>
     answer(
@@ -214,6 +221,7 @@ export const reserveSoak: Measured = {
       ],
       bands: ({ unit }) => ({ accumulator_pressure: [unit.reserve.charged * 0.7, unit.reserve.charged] }),
     },
+    dials: soakedReserveEntry({ channel: 'accumulator_pressure' }, 'store-soak-loss'),
   },
   analyse: (trace, context) => {
     const soak = { ...reserveOptions(context), soakSeconds: context.unit.spec.soakSeconds };

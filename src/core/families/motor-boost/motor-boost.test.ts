@@ -1,3 +1,4 @@
+import { entryOf } from '../../dials/characteristic-entry';
 import { contextAt } from '../../formats/site-file';
 import { checkKind } from '../../formats/unit-sheet';
 import { randomSource, labelledSeed } from '../../physics/random';
@@ -234,8 +235,10 @@ describe('current asleep', () => {
     const backwards = { kind: 'absent', problem: { code: 'current-negative' } };
     const read = analyseAsleep(nightLog({ asleep: -0.35 }), context, { least: 60 });
     expect(found(read, 'quiescent-current')).toMatchObject(backwards);
-    const { dials } = (findStep(kind, 'make-safe-before') as MeasuredStep<unknown>).feeds;
-    const typed = dials!.analyse({ 'quiescent-current': -0.35, 'meter-seen': 0 }, context);
+    const typed = entryOf(findStep(kind, 'make-safe-before') as MeasuredStep<unknown>).analyse(
+      { 'quiescent-current': -0.35, 'meter-seen': 0 },
+      context,
+    );
     expect(found(typed, 'quiescent-current')).toMatchObject(backwards);
   });
 

@@ -1,3 +1,7 @@
+import { onGauge } from '../../dials/asked';
+import { timedAsked, timedFigure } from '../../dials/timed';
+import { entryFromReadings } from '../../dials/from-readings';
+import { releaseEntry } from '../../toolboxes/analysis/release-entry';
 import { random, readingComponents } from '../../instruments/uncertainty';
 import { absent, measured } from '../../procedure/analysis-result';
 import { evidence, noEvidence } from '../../procedure/evidence';
@@ -104,6 +108,20 @@ export const stepResponse: Measured = {
         return { output_pressure: [output * 0.85, output * 1.15] };
       },
     },
+    dials: entryFromReadings({
+      characteristics: () => ['rise-time', 'peak-current'],
+      once: () => [
+        ...timedAsked('pressed-up', 'From stamping until the output stands'),
+        onGauge('peak', 'motor_current', 'Highest on the clamp meter', { optional: true }),
+      ],
+      reckon: ({ once }) => {
+        const time = timedFigure(once, 'pressed-up', 'rise-time');
+        return {
+          figures: (moved) => ({ 'rise-time': time.of(moved.once), 'peak-current': moved.once.peak }),
+          bounds: time.bounds,
+        };
+      },
+    }),
   },
   analyse: (trace, context) => joinAnswers([answer(rise, trace, context), answer(peakQuestion, trace, context)]),
   limits: (_analysis, { unit: { spec } }) => [
@@ -165,6 +183,7 @@ export const release: Measured = {
       },
       bands: (context) => ({ output_pressure: [0, residualLimit(context).value] }),
     },
+    dials: releaseEntry({ output: 'output_pressure', residual: 'residual-output' }),
   },
   analyse: (trace, context) => analyseRelease(trace, context, { lever, residualLimit: residualLimit(context).value }),
   limits: (_analysis, context) => [

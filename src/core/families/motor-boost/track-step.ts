@@ -1,3 +1,4 @@
+import { trackEntry } from './track-entry';
 import { around, atMost } from '../../procedure/limit';
 import type { Limit } from '../../procedure/limit';
 import { plainCurve } from '../../procedure/picture';
@@ -66,6 +67,7 @@ export const sensorTracks: Measured = {
         sensor_b: [0, sensor.supply],
       }),
     },
+    dials: trackEntry,
   },
   analyse: analyseTracks,
   limits: (_analysis, { unit: { spec, sensor } }): Limit[] => {

@@ -1,3 +1,5 @@
+import { entryFromOnce } from '../../dials/from-readings';
+import { onGauge } from '../../dials/asked';
 import { goneOnce } from '../../procedure/interlock';
 import {
   differenceComponents,
@@ -164,6 +166,17 @@ export const supplyCheck: MeasuredStep<MotorPumpUnit> = {
         motor_current: [unit.ratedCurrent * 0.35, unit.ratedCurrent * 1.3],
       }),
     },
+    dials: entryFromOnce<MotorPumpUnit>(
+      ['supply-drop', 'run-current'],
+      () => [
+        onGauge('volts-at-rest', 'supply_voltage', 'Volts at the unit, at rest'),
+        onGauge('volts-loaded', 'supply_voltage', 'Lowest volts while the motor runs'),
+        onGauge('clamp', 'motor_current', 'Clamp meter just before it stops', {
+          hint: 'Against the full store it draws what the sheet speaks of',
+        }),
+      ],
+      (read) => ({ 'supply-drop': read['volts-at-rest'] - read['volts-loaded'], 'run-current': read.clamp }),
+    ),
   },
   analyse: analyseSupply,
   limits: (_analysis, { unit, workshopLimits }) => [

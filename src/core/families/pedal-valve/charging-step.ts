@@ -1,3 +1,5 @@
+import { kneeAsked, kneeEntry } from '../../toolboxes/store/steps/knee-reading';
+import { byWatch, onGauge } from '../../dials/asked';
 import { partPlace } from '../../quantities/places';
 import { columnOf, type Trace } from '../../traces/trace';
 import { analyseStoreSwitch } from '../../toolboxes/store/analysis/store-switch-analysis';
@@ -28,6 +30,25 @@ export const charging: Measured = {
         wait({ code: 'rest', seconds: 1 }, live, 1),
       ],
     },
+    dials: kneeEntry<PedalValveUnit>(circuits, {
+      characteristics: () => ['store-cut-in', 'store-cut-out', 'charge-time', 'precharge', 'precharge@2'],
+      once: (context) => [
+        ...circuits.map((circuit) =>
+          kneeAsked(store, circuit, context, {
+            title: 'needle jumps to',
+            hint: 'Where the needle stops jumping and begins to climb',
+          }),
+        ),
+        onGauge('stops', circuits[0].pressure, 'Front: pump stops at'),
+        byWatch('seconds', 'Front: time to charge', { hint: 'Pump start to pump stop', plausible: [0, 3600] }),
+        onGauge('starts', circuits[0].pressure, 'Front: bled down, pump starts at'),
+      ],
+      beside: (read) => ({
+        'store-cut-in': read.starts,
+        'store-cut-out': read.stops,
+        'charge-time': read.seconds,
+      }),
+    }),
   },
   analyse: (trace, context) => {
     const charge = store.charge.analyse(trace, context);

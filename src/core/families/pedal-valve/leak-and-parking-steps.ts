@@ -1,3 +1,5 @@
+import { entryFromOnce } from '../../dials/from-readings';
+import { byWatch, inVessel } from '../../dials/asked';
 import { analyseSteadyReading } from '../../toolboxes/analysis/steady-reading';
 import { random, readingComponents, systematic } from '../../instruments/uncertainty';
 import { columnOf, meanOf, sampleInterval, type Trace } from '../../traces/trace';
@@ -41,6 +43,14 @@ export const neutralLeak: Measured = {
       guide: () => [wait({ code: 'rest', seconds: neutralLeakSeconds }, live, neutralLeakSeconds)],
       bands: ({ unit, workshopLimits }) => ({ flow: [0, workshopLimits.internalLeakFactor * unit.neutralLeak] }),
     },
+    dials: entryFromOnce<PedalValveUnit>(
+      ['neutral-leak-flow'],
+      () => [
+        inVessel('caught', 'Caught at the tank port', { hint: 'A vessel with marks, pedal at rest, store charged' }),
+        byWatch('caught-in', 'Caught in', { plausible: [5, 3_600] }),
+      ],
+      ({ caught, 'caught-in': seconds }) => ({ 'neutral-leak-flow': caught / seconds }),
+    ),
   },
   analyse: (trace, context) =>
     analyseSteadyReading(trace, context, {

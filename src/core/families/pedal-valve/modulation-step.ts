@@ -1,3 +1,4 @@
+import { meteringEntry } from '../../toolboxes/analysis/metering-entry';
 import { analyseMetering } from '../../toolboxes/analysis/metering-analysis';
 import { type Limit, around, atMost, limitFrom } from '../../procedure/limit';
 import type { MeasuredStep } from '../../procedure/step-definition';
@@ -84,6 +85,18 @@ export const modulationCurve: Measured = {
         return { front_pressure: [low, high], rear_pressure: [low, high] };
       },
     },
+    dials: meteringEntry<PedalValveUnit>(
+      {
+        lever,
+        ids: {
+          cutIn: 'cut-in-travel',
+          slope: 'modulation-slope',
+          maximum: 'regulated-maximum',
+          hysteresis: 'angle-hysteresis',
+        },
+      },
+      ({ unit }, angle) => pressureBand(unit, angle),
+    ),
   },
   analyse: (trace, context) =>
     analyseMetering(trace, context, {

@@ -1,3 +1,6 @@
+import { timedAsked, timedFigure } from '../../dials/timed';
+import { entryFromOnce, entryFromReadings } from '../../dials/from-readings';
+import { onGauge } from '../../dials/asked';
 import { residualOutput } from '../../toolboxes/analysis/release-analysis';
 import {
   findPressed,
@@ -92,6 +95,21 @@ export const stepResponse: Measured = {
         rear_pressure: [unit.regulatedMaximum * 0.9, unit.regulatedMaximum * 1.1],
       }),
     },
+    dials: entryFromReadings<PedalValveUnit>({
+      characteristics: () => ['rise-time', 'rise-time@rear'],
+      once: () => [
+        ...timedAsked('front-up', 'Front: from stamping until it stands'),
+        ...timedAsked('rear-up', 'Rear: from stamping until it stands'),
+      ],
+      reckon: ({ once }) => {
+        const front = timedFigure(once, 'front-up', 'rise-time');
+        const rear = timedFigure(once, 'rear-up', 'rise-time@rear');
+        return {
+          figures: (moved) => ({ 'rise-time': front.of(moved.once), 'rise-time@rear': rear.of(moved.once) }),
+          bounds: { ...front.bounds, ...rear.bounds },
+        };
+      },
+    }),
   },
   analyse: (trace, context) =>
     joinAnswers([
@@ -147,6 +165,19 @@ export const residual: Measured = {
         rear_pressure: [0, context.workshopLimits.residual],
       }),
     },
+    dials: entryFromOnce<PedalValveUnit>(
+      ['port-residual', 'port-residual@rear'],
+      () => [
+        onGauge('front-before', 'front_pressure', 'Front before the push'),
+        onGauge('rear-before', 'rear_pressure', 'Rear before the push'),
+        onGauge('front-after', 'front_pressure', 'Front some seconds after letting go'),
+        onGauge('rear-after', 'rear_pressure', 'Rear some seconds after letting go'),
+      ],
+      (read) => ({
+        'port-residual': read['front-after'] - read['front-before'],
+        'port-residual@rear': read['rear-after'] - read['rear-before'],
+      }),
+    ),
   },
   analyse: (trace, context) =>
     joinAnswers([

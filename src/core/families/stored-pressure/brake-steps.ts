@@ -1,3 +1,4 @@
+import { meteringEntry } from '../../toolboxes/analysis/metering-entry';
 import { plainCurve } from '../../procedure/picture';
 import { analyseBump } from './bump-analysis';
 import { around, atMost, limitFrom } from '../../procedure/limit';
@@ -121,6 +122,10 @@ export const meteringCurve: Measured = {
         return { front_pressure: band, rear_pressure: band };
       },
     },
+    dials: meteringEntry<StoredPressureUnit>(
+      { lever, ids: { cutIn: 'cut-in-force', slope: 'metering-slope', maximum: null, hysteresis: null } },
+      ({ unit }, force) => meteringBand(unit, force),
+    ),
   },
   analyse: (trace, context) =>
     analyseMetering(trace, context, {

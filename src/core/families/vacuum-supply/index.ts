@@ -6,7 +6,7 @@ import type { SupplyCondition } from './faults';
 import { vacuumSupplyModel } from './model';
 import { prepareVacuumSupply, pumpDownVacuum, type VacuumSupplyUnit } from './geometry';
 import { vacuumSupplyFields, vacuumSupplySchema, type VacuumSupplySpec } from './sheet';
-import { pumpDownBand } from './pump-steps';
+import { pumpDownBand } from './pump-down-band';
 import { vacuumSupplySteps } from './steps';
 import { supplyVehicle } from './vehicle-stand';
 import { supplyDiagram } from './diagram';

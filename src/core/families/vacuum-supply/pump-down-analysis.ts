@@ -237,10 +237,16 @@ const heatLeft = 0.01;
  */
 function heatShare(drawn: Samples, settled: SettledVacuum): number {
   const { tau } = settled;
-  const most = (adiabatic * Math.exp(-((tau / (0.5 * exchangesWithin)) ** 1.5))) / Math.sqrt(3);
+  const most = mostHeat(tau);
   const seen = tau < tellsFrom ? 1 : Math.min(1, bendOf(drawn, settled) / bendOfHeat);
   return Math.hypot(most * seen, heatLeft);
 }
+
+/** The most that heat may make of the speed of a draw by its time constant (s), one sigma as a share. */
+const mostHeat = (tau: number) => (adiabatic * Math.exp(-((tau / (0.5 * exchangesWithin)) ** 1.5))) / Math.sqrt(3);
+
+/** The same of a draw that was read too coarsely to show a bend. */
+export const heatLeftOfDraw = (tau: number): number => Math.hypot(mostHeat(tau), heatLeft);
 
 /** From this time constant on (s) heat shows as a bend of so much. */
 const tellsFrom = 2;
@@ -258,6 +264,6 @@ function bendOf({ time, value }: Samples, { vacuum, tau }: SettledVacuum): numbe
 }
 
 /** The same for where a draw settles, as a share of its vacuum: air that still warms seems to settle at less. */
-function settlingShare(tau: number): number {
+export function settlingShare(tau: number): number {
   return (0.023 * Math.exp(-((tau / (0.6 * exchangesWithin)) ** 2))) / Math.sqrt(3);
 }

@@ -1,11 +1,12 @@
+import { pumpDownEntry } from './pump-down-entry';
 import { type GuidePhase, wait } from '../../procedure/guide-phase';
 import { type Limit, atMost, limitFrom } from '../../procedure/limit';
 import type { ReadingBands } from '../../procedure/expected';
-import { pumpDownVacuum, settledVacuum, thresholds, type VacuumSupplyUnit } from './geometry';
+import { settledVacuum, thresholds } from './geometry';
 import { analysePumpSwitch } from './pump-analyses';
 import { analysePumpDown } from './pump-down-analysis';
 
-import { fraction, off, on, pedal, settlingSeconds, stroke, type Context, type Measured } from './step-parts';
+import { fraction, off, on, pedal, settlingSeconds, stroke, type Measured } from './step-parts';
 
 export const pumpDown: Measured = {
   id: 'pump-down',
@@ -35,6 +36,7 @@ export const pumpDown: Measured = {
         return { supply_vacuum: [settled * 0.95, settled * 1.03] };
       },
     },
+    dials: pumpDownEntry,
   },
   analyse: analysePumpDown,
   limits: (_analysis, context): Limit[] => {
@@ -138,15 +140,3 @@ export const pumpSwitch: Measured = {
   },
   pictures: [{ kind: 'over-time', channels: ['supply_vacuum', 'pump_on'] }],
 };
-
-/** Vacuum of a sound source at a time of its pump-down, lowest and highest, Pa. */
-export function pumpDownBand(
-  unit: VacuumSupplyUnit,
-  time: number,
-  settled: number,
-  limits: Context['workshopLimits'],
-): readonly [number, number] {
-  const slower = { ...unit, speed: unit.speed * (1 - limits.pumpSpeedTolerance) };
-  const faster = { ...unit, speed: unit.speed * (1 + limits.pumpSpeedTolerance) };
-  return [pumpDownVacuum(slower, time, settled * 0.97), pumpDownVacuum(faster, time, settled * 1.02)];
-}

@@ -1,3 +1,5 @@
+import { restLeakEntry } from './rest-leak-entry';
+import { checkValveEntry } from '../../toolboxes/vacuum/check-valve-entry';
 import { analyseCheckValve } from '../../toolboxes/vacuum/check-valve-analysis';
 import { heldWait, wait } from '../../procedure/guide-phase';
 import { type Limit, atMost, limitFrom } from '../../procedure/limit';
@@ -31,6 +33,7 @@ export const restLeak: Measured = {
       ],
       bands: () => ({}),
     },
+    dials: restLeakEntry,
   },
   analyse: analyseRestLeak,
   limits: (_analysis, context): Limit[] => {
@@ -87,6 +90,7 @@ export const checkValve: Measured = {
       ],
       bands: () => ({}),
     },
+    dials: checkValveEntry(() => checkSeconds),
   },
   analyse: (trace, context) => analyseCheckValve(trace, context, checkSeconds),
   limits: (_analysis, { unit: { spec }, workshopLimits }) => [

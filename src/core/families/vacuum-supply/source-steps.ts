@@ -1,7 +1,9 @@
+import { entryFromOnce } from '../../dials/from-readings';
+import { counted, onGauge } from '../../dials/asked';
 import { analyseSourceVacuum, leastVacuumLimits } from '../../toolboxes/vacuum/source-vacuum-analysis';
 import { wait } from '../../procedure/guide-phase';
 import { type Limit, atMost } from '../../procedure/limit';
-import { settledVacuum } from './geometry';
+import { settledVacuum, type VacuumSupplyUnit } from './geometry';
 import { analyseDemand } from './pump-analyses';
 
 import { off, on, pedal, settlingSeconds, stroke, strokeForce, type Measured } from './step-parts';
@@ -86,6 +88,17 @@ export const demand: Measured = {
       ],
       bands: () => ({}),
     },
+    dials: entryFromOnce<VacuumSupplyUnit>(
+      ['vacuum-per-application'],
+      () => [
+        onGauge('before', 'supply_vacuum', 'Vacuum before the strokes', {
+          hint: 'Engine off, so that nothing draws it back',
+        }),
+        counted('strokes', 'Strokes made', { expected: { low: 1, high: 3 } }),
+        onGauge('after', 'supply_vacuum', 'Vacuum after them, once it stands'),
+      ],
+      ({ before, after, strokes }) => ({ 'vacuum-per-application': (before - after) / strokes }),
+    ),
   },
   analyse: analyseDemand,
   limits: (_analysis, context): Limit[] => {

@@ -23,7 +23,7 @@ const { max, sqrt } = Math;
 /** A drop is read over so long, where the current is largest, s. */
 const windowSeconds = 0.5;
 /** Below this share of the rated current nobody can tell what a drop comes to. */
-const leastCurrent = 0.2;
+export const leastCurrent = 0.2;
 /** A feed that stands below this share of the battery is open. */
 const openShare = 0.5;
 /** Below this share of the battery nothing drives a current. */

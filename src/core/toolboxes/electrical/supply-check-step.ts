@@ -1,10 +1,13 @@
+import { entryFromReadings } from '../../dials/from-readings';
+import { onGauge } from '../../dials/asked';
 import type { GuidePhase } from '../../procedure/guide-phase';
 import type { GuardedStep } from '../../procedure/interlock';
 import { atMost } from '../../procedure/limit';
 import type { StepContext } from '../../procedure/step-context';
 import type { MeasuredStep } from '../../procedure/step-definition';
 import type { CautionId } from '../../vocabulary/caution-id';
-import { analyseDrops } from './drops-analysis';
+import type { TypedValues } from '../../procedure/typed-entry';
+import { analyseDrops, leastCurrent } from './drops-analysis';
 import type { SuppliedUnit } from './supplied-unit';
 
 /** A battery on charge stands this far above the rated voltage; a reading meter in its feed is not its load. */
@@ -52,6 +55,46 @@ export function supplyCheckStep<Unit extends SuppliedUnit>(setup: LoadSetup<Unit
           };
         },
       },
+      dials: entryFromReadings<Unit>({
+        characteristics: () => ['supply-drop', 'ground-drop'],
+        once: () => [
+          onGauge('battery-rest', 'battery_voltage', 'Battery at rest', {
+            optional: true,
+            hint: 'With the next: what two meters or leads differ by is taken off',
+          }),
+          onGauge('unit-rest', 'supply_voltage', 'At the unit at rest', { optional: true }),
+          onGauge('battery-loaded', 'battery_voltage', 'Battery under load'),
+          onGauge('unit-loaded', 'supply_voltage', 'At the unit under load', {
+            hint: 'Against battery negative, while it draws most',
+          }),
+          onGauge('ground-loaded', 'ground_voltage', 'Its ground against battery negative', { hint: 'Under load' }),
+          onGauge('clamp', 'motor_current', 'Clamp meter under load', { optional: true }),
+        ],
+        reckon: ({ once }, { unit }) => {
+          const needed = leastCurrent * unit.ratedCurrent;
+          if (once.clamp < needed) return { code: 'current-too-small', current: once.clamp, needed };
+          const asRead = (read: TypedValues) => {
+            const pair = read['battery-rest'] - read['unit-rest'];
+            return {
+              supply: read['battery-loaded'] - read['unit-loaded'] - (Number.isFinite(pair) ? pair : 0),
+              ground: read['ground-loaded'],
+            };
+          };
+          // What is above its limit as it stands is told as it stands; the rest at the rated current, where a clamp shows what flowed.
+          const { supply, ground } = asRead(once);
+          const restated = (drop: number, limit: number, clamp: number | undefined) =>
+            drop > limit || clamp === undefined ? 1 : Math.max(1, unit.ratedCurrent / clamp);
+          return {
+            figures: ({ once: read }) => {
+              const drops = asRead(read);
+              return {
+                'supply-drop': drops.supply * restated(supply, unit.supplyDropMax, read.clamp),
+                'ground-drop': drops.ground * restated(ground, unit.groundDropMax, read.clamp),
+              };
+            },
+          };
+        },
+      }),
     },
     analyse: analyseDrops,
     limits: (_analysis, { unit }) => [

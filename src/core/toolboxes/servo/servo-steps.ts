@@ -1,3 +1,5 @@
+import { assistCurveEntry } from './assist-curve-entry';
+import { unassistedCurveEntry } from './unassisted-curve-entry';
 import { servoPicture } from './servo-curve';
 import { analyseUnassistedCurve } from './unassisted-curve-analysis';
 import { fedWith } from '../../procedure/question';
@@ -104,6 +106,22 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
           };
         },
       },
+      dials: assistCurveEntry<Unit>({
+        lever,
+        supply:
+          setup.feedShows === 'supply'
+            ? { channel: setup.feed, least: (context) => leastSupply.supply * setup.supply(context), set: setup.supply }
+            : null,
+        vacuumFed: false,
+        unassistedSlope: (unit) => pressureSlope(unit, 1) * setup.leverage(unit),
+        cutIn: (unit) => unit.cutInForce / setup.leverage(unit),
+        knee: (context, supply) => servoKnee(setup, context.unit, supply ?? setup.supply(context)),
+        band: (context, force, supply) => {
+          const at = { lever: Math.max(0, force), pressure: supply ?? setup.supply(context) };
+          const [low, high] = servoBand(setup, context.unit, at, context.workshopLimits);
+          return [low, Math.max(high, servoOutput(setup, context.unit, at.lever, at.pressure, 'way-back'))];
+        },
+      }),
     },
     analyse: (trace, context) => {
       const fed = fedAt(trace);
@@ -196,6 +214,10 @@ export function servoSteps<Unit extends PressureServo>(setup: ServoSetup<Unit>) 
           return { output_pressure: [expected * 0.85, expected * 1.15] };
         },
       },
+      dials: unassistedCurveEntry<Unit>({
+        lever,
+        expectedAt: ({ unit }, force) => servoOutput(setup, unit, Math.max(0, force), 0),
+      }),
     },
     analyse: (trace, context) =>
       analyseUnassistedCurve(trace, context, {

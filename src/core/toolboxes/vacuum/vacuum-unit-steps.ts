@@ -1,3 +1,5 @@
+import { entryFromOnce } from '../../dials/from-readings';
+import { byWatch, onGauge } from '../../dials/asked';
 import type { CautionId } from '../../vocabulary/caution-id';
 import type { GuidePhase } from '../../procedure/guide-phase';
 import { type Limit, atMost, limitFrom } from '../../procedure/limit';
@@ -133,6 +135,22 @@ export function vacuumUnitSteps<Unit extends VacuumUnit>(setup: VacuumSetup<Unit
           return Object.fromEntries(['supply_vacuum', ...controlPort].map((channel) => [channel, band]));
         },
       },
+      dials: entryFromOnce<Unit>(
+        setup.withControlPort ? ['draw-time', 'rest-difference'] : ['draw-time'],
+        () => [
+          byWatch('drawn-after', 'From opening until the needle stands', { optional: true }),
+          ...(setup.withControlPort
+            ? [
+                onGauge('supply-stands', 'supply_vacuum', 'Supply gauge, once it stands'),
+                onGauge('control-stands', 'control_vacuum', 'Control gauge, once it stands'),
+              ]
+            : []),
+        ],
+        (read) => ({
+          'draw-time': read['drawn-after'],
+          ...(setup.withControlPort ? { 'rest-difference': read['supply-stands'] - read['control-stands'] } : {}),
+        }),
+      ),
     },
     analyse: (trace, context) =>
       analyseVacuumDraw(trace, context, {

@@ -1,4 +1,7 @@
+import { releaseEntry } from '../../../toolboxes/analysis/release-entry';
 import { assistPicture } from '../unit/assist-picture';
+import { assistCurveEntry } from '../../../toolboxes/servo/assist-curve-entry';
+import { unassistedCurveEntry } from '../../../toolboxes/servo/unassisted-curve-entry';
 import { analyseUnassistedCurve } from '../../../toolboxes/servo/unassisted-curve-analysis';
 import { saying } from '../../../procedure/question';
 import { analyseAssistCurve, assistCurveCharacteristics } from '../../../toolboxes/servo/assist-curve-analysis';
@@ -89,6 +92,19 @@ export const assistCurve: Measured = {
       },
       bands: curveBands,
     },
+    dials: assistCurveEntry<VacuumInlineUnit>({
+      lever: rod,
+      supply: { channel: 'supply_vacuum', least: ({ unit }) => leastSupply * unit.ratedVacuum, set: vacuumNow },
+      vacuumFed: true,
+      unassistedSlope: (unit) => pressureSlope(unit, 1),
+      cutIn: (unit) => unit.cutInForce,
+      knee: (context, supply) => runOutForce(context.unit, supply ?? vacuumNow(context)),
+      band: (context, force, supply) => {
+        const vacuum = supply ?? vacuumNow(context);
+        const [low, high] = outputBand(context.unit, Math.max(0, force), vacuum, context.workshopLimits);
+        return [low, Math.max(high, outputAt(context.unit, Math.max(0, force), vacuum, 'way-back'))];
+      },
+    }),
   },
   analyse: (trace, context) => {
     const { unit } = context;
@@ -152,6 +168,10 @@ export const unassistedCurve: Measured = {
         return { output_pressure: [expected * 0.85, expected * 1.15] };
       },
     },
+    dials: unassistedCurveEntry<VacuumInlineUnit>({
+      lever: rod,
+      expectedAt: ({ unit }, force) => outputAt(unit, Math.max(0, force), 0),
+    }),
   },
   analyse: (trace, context) =>
     analyseUnassistedCurve(trace, context, {
@@ -204,6 +224,7 @@ export const release: Measured = {
       },
       bands: (context) => ({ output_pressure: [0, residualLimit(context).value] }),
     },
+    dials: releaseEntry({ output: 'output_pressure', residual: 'residual-output' }),
   },
   analyse: (trace, context) =>
     analyseRelease(trace, context, { lever: rod, residualLimit: residualLimit(context).value }),

@@ -1,3 +1,6 @@
+import type { VacuumInlineUnit } from '../unit/geometry';
+import { reserveEntry } from '../../../toolboxes/servo/reserve-entry';
+import { checkValveEntry } from '../../../toolboxes/vacuum/check-valve-entry';
 import { analyseCheckValve } from '../../../toolboxes/vacuum/check-valve-analysis';
 import { analyseReserve, type ReserveOptions } from '../../../toolboxes/servo/reserve-analysis';
 import type { GuidePhase } from '../../../procedure/guide-phase';
@@ -139,6 +142,10 @@ export const reserve: Measured = {
         return { supply_vacuum: [0, vacuumNow(context)], output_pressure: [0, (strokes[0]?.output ?? 0) * 1.1] };
       },
     },
+    dials: reserveEntry<VacuumInlineUnit>(
+      { channel: 'supply_vacuum', title: 'Vacuum before it', full: vacuumNow },
+      { perStroke: true },
+    ),
   },
   analyse: (trace, context) => analyseReserve(trace, context, reserveOptions(context)),
   limits: reserveLimits,
@@ -188,6 +195,7 @@ export const checkValve: Measured = {
       },
       bands: (context) => ({ supply_vacuum: [vacuumNow(context) - 3_300, vacuumNow(context)] }),
     },
+    dials: checkValveEntry(vacuumLossSeconds),
   },
   analyse: (trace, context) => analyseCheckValve(trace, context, vacuumLossSeconds(context)),
   limits: (_analysis, context) => {

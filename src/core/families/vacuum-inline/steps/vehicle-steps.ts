@@ -1,3 +1,7 @@
+import { pedalDropEntry } from '../../../toolboxes/servo/pedal-drop-entry';
+import { soakedReserveEntry } from '../../../toolboxes/servo/reserve-entry';
+import { footRange } from '../../../dials/foot';
+import { forcePairEntry } from '../../../toolboxes/foundation/force-pair-entry';
 import { absent, estimateOf, measured } from '../../../procedure/analysis-result';
 import type { Evidence } from '../../../procedure/evidence';
 import { answer } from '../../../procedure/question';
@@ -124,6 +128,7 @@ export const pedalDrop: Measured = {
       },
       bands: () => ({}),
     },
+    dials: pedalDropEntry('fault'),
   },
   analyse: analysePedalDrop,
   limits: (_analysis, { workshopLimits }) => [pedalSinkLimit(workshopLimits)],
@@ -210,6 +215,7 @@ export const reserveSoak: Measured = {
       },
       bands: (context) => ({ supply_vacuum: [vacuumNow(context) * 0.7, vacuumNow(context)] }),
     },
+    dials: soakedReserveEntry({ channel: 'supply_vacuum' }, 'soak-loss'),
   },
   analyse: (trace, context) =>
     answer(
@@ -274,14 +280,16 @@ export const sameForcePair: Measured = {
         return { output_pressure: [expected * 0.8, expected * 1.2] };
       },
     },
+    dials: forcePairEntry('output_pressure', { ratio: 'vehicle-ratio' }),
   },
   analyse: analyseSameForcePair,
-  limits: ({ pedalForce = moderate }, context) => [
+  limits: ({ pedalForce = moderate, pedalForceStandard = 0 }, context) => [
     {
       characteristic: 'vehicle-ratio',
-      low: leastPair(context, pedalForce),
+      // Of a foot that is not known well, the least that any it may have been would have to give.
+      low: Math.min(...footRange(pedalForce, pedalForceStandard).map((force) => leastPair(context, force))),
       high: null,
-      expected: expectedPair(context, pedalForce),
+      expected: pedalForce === null ? null : expectedPair(context, pedalForce),
       standard: 0,
       source: { kind: 'workshop', key: 'vehicleRatio' },
     },

@@ -1,3 +1,4 @@
+import { entryOf } from '../../../dials/characteristic-entry';
 import fc from 'fast-check';
 import { standInUnit } from '../../../../../tests/support/stand-in-unit';
 import { asDials } from '../../../dials/default-dial';
@@ -42,8 +43,10 @@ function outputOf(curve: Curve, input: number, play: number): number {
 function read(curve: Curve, wrong: { readonly at: number; readonly by: number } | null = null): TypedValues {
   const output = (input: number, play: number) => outputOf(curve, input, play);
   let values: Record<string, number> = { 'supply-rest': 58e3 };
-  for (const field of step.feeds.dials!.fields(context, values)) {
-    const now = step.feeds.dials!.fields(context, values).find((each) => each.id === field.id)!;
+  for (const field of entryOf(step).fields(context, values)) {
+    const now = entryOf(step)
+      .fields(context, values)
+      .find((each) => each.id === field.id)!;
     const [kind, place] = field.id.split('-');
     if (kind === 'input') values = { ...values, [field.id]: round((now.expected!.low + now.expected!.high) / 2, 1e5) };
     else if (kind === 'output' && place !== 'rest') {
@@ -56,7 +59,7 @@ function read(curve: Curve, wrong: { readonly at: number; readonly by: number } 
   return { ...values, 'supply-pulled': 57e3, 'control-pulled': 0, 'output-rest': 0 };
 }
 const judged = (values: TypedValues) =>
-  evaluateStep(bench.kind, step, [{ analysed: () => step.feeds.dials!.analyse(values, context) }], {
+  evaluateStep(bench.kind, step, [{ analysed: () => entryOf(step).analyse(values, context) }], {
     context,
     policy: 'guarded',
   });
@@ -76,7 +79,7 @@ describe('a boost curve read off two dials at a few points', () => {
           runOut: sound.runOut * runOut,
           play: sound.play,
         };
-        const { characteristics } = step.feeds.dials!.analyse(read(curve), context);
+        const { characteristics } = entryOf(step).analyse(read(curve), context);
         const truth: Record<string, number> = {
           'cut-in-pressure': curve.cutIn,
           'boost-ratio': outputOf(curve, bench.unit.referenceInput, 0) / bench.unit.referenceInput,
@@ -109,7 +112,7 @@ describe('a boost curve read off two dials at a few points', () => {
     [1, -0.4e6],
   ])('asks for point %d again where it is off by %d Pa, and judges nothing by it meanwhile', (at, by) => {
     const off = read(sound, { at, by });
-    const { characteristics } = step.feeds.dials!.analyse(off, context);
+    const { characteristics } = entryOf(step).analyse(off, context);
     const slope = characteristics.find((each) => each.id === 'boost-slope');
     expect(slope).toMatchObject({ kind: 'absent', problem: { code: 'point-off-line' } });
     expect(judged(off).verdict).toBe('undecided');
@@ -118,8 +121,8 @@ describe('a boost curve read off two dials at a few points', () => {
   it('a unit that passes the fluid through without help has no cut-in', () => {
     const values = read({ ...sound, cutIn: 20e6 });
     expect(judged(values).verdict).not.toBe('pass');
-    const found = step.feeds
-      .dials!.analyse(values, context)
+    const found = entryOf(step)
+      .analyse(values, context)
       .characteristics.find((each) => each.id === 'cut-in-pressure');
     expect(found).toMatchObject({ kind: 'absent', problem: { code: 'no-boost' } });
   });

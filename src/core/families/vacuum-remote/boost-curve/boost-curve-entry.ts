@@ -1,3 +1,4 @@
+import { piecesOf, type Pieces } from '../../../fitting/point-lines';
 import { plausibleRange } from '../../../dials/plausible-range';
 import { propagateReadings } from '../../../dials/propagate-readings';
 import {
@@ -19,7 +20,7 @@ import type { RemoteUnit } from '../unit/remote-unit';
 import { pairCorrected } from '../../../procedure/pair-corrected';
 import { boostCurveCharacteristics } from './boost-curve-analysis';
 import type { BoostSetup } from './corrected-pull';
-import { splitPoints, type MarkedPoint, type PointLines } from './point-lines';
+import { pointFigures, type MarkedPoint } from './point-figures';
 
 /** What a layout's curve is read from by hand, and where a sound unit's stands. */
 export interface BoostEntrySetup<Unit extends RemoteUnit> {
@@ -146,8 +147,13 @@ function analyse<Unit extends RemoteUnit>(
   const pointsIn = (read: readonly number[]): MarkedPoint[] =>
     Array.from({ length: read.length / 2 }, (_, at) => ({ input: read[2 * at], output: corrected(read[2 * at + 1]) }));
   const read = readings.map((reading) => reading.value);
-  const lines = splitPoints(pointsIn(read).slice(0, points.length), setup, (point) => readTo(point, setup, context));
-  if ('code' in lines) return { ...nothingMeasured(inOrder, lines), ...vacuum };
+  const xy = (all: readonly MarkedPoint[]) => all.map(({ input, output }) => ({ x: input, y: output }));
+  const lines = piecesOf(
+    xy(pointsIn(read).slice(0, points.length)),
+    { before: setup.unassisted.slope, beyond: setup.slopeBeyond, jumps: false },
+    ({ x, y }) => readTo({ input: x, output: y }, setup, context),
+  );
+  if (!lines) return { ...nothingMeasured(inOrder, { code: 'no-boost' }), ...vacuum };
   if (lines.worst.times > offLine) {
     // Lines through a reading that cannot be right tell nothing: it is read again first.
     const { at, off } = lines.worst;
@@ -156,7 +162,12 @@ function analyse<Unit extends RemoteUnit>(
   }
   const figuresOf = (moved: readonly number[]) => {
     const all = pointsIn(moved);
-    return lines.figuresOf(all.slice(0, points.length), back ? all[points.length] : null, context.unit.referenceInput);
+    return pointFigures(lines.linesOf(xy(all.slice(0, points.length))), {
+      passes: setup.unassisted.slope,
+      peak: all[points.length - 1].input,
+      back: back ? all[points.length] : null,
+      reference: context.unit.referenceInput,
+    });
   };
   const figures = figuresOf(read);
   const parts = propagateReadings(readings, figuresOf, context);
@@ -169,7 +180,7 @@ function analyse<Unit extends RemoteUnit>(
     figure('cut-in-pressure', 'cutIn'),
     absent('valve-opening-pressure', { code: 'not-read' }),
     figure(setup.ids.slope, 'slope'),
-    lines.runOutReached ? figure('run-out-input', 'runOut') : notReached(points, context),
+    lines.ends ? figure('run-out-input', 'runOut') : notReached(points, context),
     figure(setup.ids.runOutOutput, 'runOutOutput'),
     figure(setup.ids.atReference, setup.ids.atReference === 'boost-ratio' ? 'ratio' : 'atReference'),
     figure('hysteresis', 'hysteresis'),
@@ -214,7 +225,7 @@ function readTo({ input, output }: MarkedPoint, setup: BoostSetup, context: Step
 }
 
 /** What the points do not fit their lines by counts for every figure that is read off them, as a share of the output. */
-function unlike(key: string, value: number, lines: PointLines): UncertaintyComponent[] {
+function unlike(key: string, value: number, lines: Pieces): UncertaintyComponent[] {
   const share = key === 'hysteresis' ? 0 : lines.scatterShare;
   return share > 0 ? [systematic('fit', Math.abs(value) * share)] : [];
 }
@@ -230,7 +241,7 @@ function notReached(points: readonly MarkedPoint[], context: StepContext<RemoteU
 
 function missing(
   key: string,
-  lines: PointLines,
+  lines: Pieces,
   points: readonly MarkedPoint[],
   context: StepContext<RemoteUnit>,
 ): AnalysisProblem {
@@ -239,13 +250,13 @@ function missing(
   if ((key === 'ratio' || key === 'atReference') && reference > peak)
     return { code: 'reference-not-reached', reference, peak };
   if (key === 'hysteresis') return { code: 'no-way-back' };
-  return lines.runOutReached ? { code: 'not-read' } : { code: 'run-out-not-reached', by: 0, peak };
+  return lines.ends ? { code: 'not-read' } : { code: 'run-out-not-reached', by: 0, peak };
 }
 
-function remainder(values: TypedValues, lines: PointLines, context: StepContext<unknown>): Characteristic {
+function remainder(values: TypedValues, lines: Pieces, context: StepContext<unknown>): Characteristic {
   const value = values['control-pulled'];
   if (value === undefined) return absent('control-remainder', { code: 'control-port-missing' });
-  if (!lines.runOutReached) return absent('control-remainder', { code: 'run-out-not-reached', by: 0, peak: 0 });
+  if (!lines.ends) return absent('control-remainder', { code: 'run-out-not-reached', by: 0, peak: 0 });
   const instrument = context.instruments.get('control_vacuum');
   return measured('control-remainder', value, instrument ? readingComponents(instrument, value, context.date) : []);
 }

@@ -1,3 +1,5 @@
+import { entryFromOnce } from '../../../dials/from-readings';
+import { onGauge } from '../../../dials/asked';
 import { pullPicture } from './pull-picture';
 import { analyseVacuumPair } from '../steps/gauge-agreement-analysis';
 import type { MeasuredStep, StepDefinition } from '../../../procedure/step-definition';
@@ -87,6 +89,14 @@ const vacuumPair: MeasuredStep<ServoUnit> = {
         return { supply_vacuum: band, control_vacuum: band };
       },
     },
+    dials: entryFromOnce<ServoUnit>(
+      ['vacuum-pair-offset'],
+      () => [
+        onGauge('supply-shows', 'supply_vacuum', 'Supply gauge, on the tee'),
+        onGauge('control-shows', 'control_vacuum', 'Control gauge, on the tee'),
+      ],
+      (read) => ({ 'vacuum-pair-offset': read['control-shows'] - read['supply-shows'] }),
+    ),
   },
   analyse: (trace, context) => analyseVacuumPair(trace, context, teeLimit(context).value),
   limits: (_analysis, context) => {

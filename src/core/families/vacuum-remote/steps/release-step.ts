@@ -1,3 +1,4 @@
+import { releaseEntry } from '../../../toolboxes/analysis/release-entry';
 import { atMost, limitFrom } from '../../../procedure/limit';
 import { analyseRelease, type ReleaseOptions } from '../../../toolboxes/analysis/release-analysis';
 import type { MeasuredStep } from '../../../procedure/step-definition';
@@ -53,6 +54,7 @@ export function releaseStep<Unit extends RemoteUnit>(layout: Release<Unit>): Mea
           return { [channel]: [-0.3 * value, value] };
         },
       },
+      dials: releaseEntry({ output: channel, residual }),
     },
     analyse: (trace, context) =>
       analyseRelease(trace, context, {

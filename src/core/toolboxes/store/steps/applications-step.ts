@@ -1,3 +1,4 @@
+import { applicationsEntry } from './applications-entry';
 import { goneOnce } from '../../../procedure/interlock';
 import { type Limit, around, limitFrom } from '../../../procedure/limit';
 import type { StepContext } from '../../../procedure/step-context';
@@ -57,6 +58,14 @@ export function applicationsStep<Unit>(kit: StoreKit<Unit>) {
         },
         bands: (context) => bandsOf(context, (store) => [store.leastUseful, store.cutOut]),
       },
+      dials: applicationsEntry(
+        circuits,
+        alarmed.map((circuit) => ({
+          circuit,
+          id: alarmIdOf(circuit),
+          title: kit.alarm === 'alarm-pressure' ? 'Alarm' : 'Lamp',
+        })),
+      ),
     },
     analyse: (trace, context) =>
       joinAnswers(

@@ -1,3 +1,5 @@
+import { kneeAsked, named, kneeEntry } from './knee-reading';
+import { onGauge } from '../../../dials/asked';
 import { goneOnce } from '../../../procedure/interlock';
 import { type GuidePhase, home, wait } from '../../../procedure/guide-phase';
 import type { MeasuredStep } from '../../../procedure/step-definition';
@@ -71,6 +73,24 @@ export function bleedSteps<Unit>(kit: StoreKit<Unit>) {
         },
         bands: (context) => bandsOf(context, (store) => [store.precharge, store.cutOut]),
       },
+      dials: kneeEntry<Unit>(circuits, {
+        characteristics: () => bleedDown.characteristics,
+        once: (context) =>
+          circuits.flatMap((circuit) => [
+            onGauge(idOf('starts', circuit.suffix), circuit.pressure, named(circuits, circuit, 'pump starts at'), {
+              hint: 'Bleeding slowly, pump live',
+            }),
+            kneeAsked(kit, circuit, context, {
+              title: 'needle collapses from',
+              hint: 'Pump off, still bleeding: where it suddenly falls away',
+            }),
+          ]),
+        beside: (read) => ({
+          ...Object.fromEntries(
+            circuits.map(({ place, suffix }) => [idOf('store-cut-in', place), read[idOf('starts', suffix)]]),
+          ),
+        }),
+      }),
     },
     analyse: (trace, context) => joinAnswers(circuits.map((circuit) => analyseBleedDown(trace, circuit, context))),
     limits: (_analysis, context) =>

@@ -1,16 +1,11 @@
+import { byWatch } from '../../../dials/asked';
+import { kneeAsked, named, kneeEntry } from './knee-reading';
 import { goneNow } from '../../../procedure/interlock';
-import { shellTemperature } from '../../../procedure/shell-temperature';
-import { readingComponents } from '../../../instruments/uncertainty';
 import { type Limit, atMost } from '../../../procedure/limit';
-import type { Found, StepAnalysis } from '../../../procedure/step-analysis';
 import type { StepContext } from '../../../procedure/step-context';
 import type { MeasuredStep } from '../../../procedure/step-definition';
-import type { TypedField, TypedValues } from '../../../procedure/typed-entry';
-import { absent, measured } from '../../../procedure/analysis-result';
 import { wait } from '../../../procedure/guide-phase';
-import { plausibleRange } from '../../../dials/plausible-range';
 import { expectedCharge, predictCharge } from '../model/charge-prediction';
-import { prechargeTemperature, restatePrecharge } from '../../../physics/gas-law';
 import { joinAnswers } from '../../../procedure/question';
 import { analyseCharge } from '../analysis/precharge-analysis';
 import { idOf, type StoreKit } from './store-kit';
@@ -60,39 +55,26 @@ export function chargeStep<Unit>(kit: StoreKit<Unit>) {
         ],
         bands: (context) => bandsOf(context, (store) => [store.cutIn, store.cutOut]),
       },
-      dials: {
-        fields: (context) =>
-          circuits.flatMap((circuit): TypedField[] => {
-            const store = circuit.storeOf(context.unit);
-            const gas = (store.precharge + context.ambient.pressure) * (context.airTemperature / prechargeTemperature);
-            const here = gas - context.ambient.pressure;
-            const tolerance = tolerances(store, context).precharge.value;
-            const name = circuits.length > 1 ? `${circuit.title}: ` : '';
-            return [
-              {
-                id: idOf('knee', circuit.suffix),
-                title: `${name}needle jumps to`,
-                hint: 'Where the needle stops jumping and begins to climb',
-                as: 'gauge',
-                channel: circuit.pressure,
-                expected: { low: here * (1 - tolerance), high: here * (1 + tolerance) },
-                plausible: plausibleRange('gauge', circuit.pressure, context),
-                optional: false,
-              },
-              {
-                id: idOf('seconds', circuit.suffix),
-                title: `${name}time to charge`,
-                hint: 'Pump start to pump stop, by the watch',
-                as: 'time',
-                channel: null,
-                expected: { low: 0, high: chargeTimeLimit(store, context).value },
-                plausible: [0, 3600],
-                optional: false,
-              },
-            ];
-          }),
-        analyse: typedCharge,
-      },
+      dials: kneeEntry<Unit>(circuits, {
+        characteristics: () => charge.characteristics,
+        once: (context) =>
+          circuits.flatMap((circuit) => [
+            kneeAsked(kit, circuit, context, {
+              title: 'needle jumps to',
+              hint: 'Where the needle stops jumping and begins to climb',
+            }),
+            byWatch(idOf('seconds', circuit.suffix), named(circuits, circuit, 'time to charge'), {
+              hint: 'Pump start to pump stop, by the watch',
+              expected: { low: 0, high: chargeTimeLimit(circuit.storeOf(context.unit), context).value },
+              plausible: [0, 3600],
+            }),
+          ]),
+        beside: (read) => ({
+          ...Object.fromEntries(
+            circuits.map(({ place, suffix }) => [idOf('charge-time', place), read[idOf('seconds', suffix)]]),
+          ),
+        }),
+      }),
     },
     analyse: (trace, context) =>
       withOverrun(trace, context, joinAnswers(circuits.map((circuit) => analyseCharge(trace, circuit, context)))),
@@ -114,44 +96,6 @@ export function chargeStep<Unit>(kit: StoreKit<Unit>) {
       },
     ],
   };
-
-  function typedCharge(values: TypedValues, context: StepContext<Unit>): StepAnalysis {
-    const precharge: Record<string, Found> = {};
-    const shell = shellTemperature(context);
-    const characteristics = circuits.flatMap((circuit) => {
-      const knee = values[idOf('knee', circuit.suffix)];
-      const seconds = values[idOf('seconds', circuit.suffix)];
-      const instrument = context.instruments.get(circuit.pressure);
-      const ambient = context.ambient.pressure;
-      const found =
-        knee === undefined
-          ? absent(idOf('precharge', circuit.place), { code: 'not-read' })
-          : measured(
-              idOf('precharge', circuit.place),
-              restatePrecharge(knee, shell.value, prechargeTemperature, ambient),
-              [
-                // A jumping needle is read to a few divisions at best.
-                { source: 'timing', standard: knee * 0.01, random: true },
-                { source: 'temperature', standard: ((knee + ambient) * shell.standard) / shell.value, random: false },
-                ...(instrument ? readingComponents(instrument, knee, context.date) : []),
-              ],
-            );
-      if (found.kind === 'measured')
-        precharge[circuit.suffix] = {
-          value: found.estimate.value,
-          standard: Math.hypot(...found.estimate.components.map((part) => part.standard)),
-        };
-      return [
-        found,
-        seconds === undefined
-          ? absent(idOf('charge-time', circuit.place), { code: 'not-read' })
-          : measured(idOf('charge-time', circuit.place), seconds, [
-              { source: 'timing', standard: 0.5 / Math.sqrt(3), random: true },
-            ]),
-      ];
-    });
-    return { characteristics, events: [], notes: shell.notes, corrections: { precharge } };
-  }
 
   const chargeLimits = (circuit: StoreCircuit<Unit>, context: StepContext<Unit>): Limit[] => {
     const store = circuit.storeOf(context.unit);

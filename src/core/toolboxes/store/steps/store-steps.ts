@@ -17,6 +17,8 @@ export function storeSteps<Unit>(setup: StoreSetup<Unit>) {
     restCycle: restCycleStep(kit),
     applications: applicationsStep(kit),
     soak: (id: 'soak' | 'soak-isolated', seconds: number) => soakStep(kit, id, seconds),
+    circuits: kit.circuits,
+    tolerances: kit.tolerances,
     untilStarted: kit.untilStarted,
     untilCharged: kit.untilCharged,
   };
