@@ -2,7 +2,7 @@ import { random, readingComponents, systematic, type UncertaintyComponent } from
 import { absent, beyond, measured } from '../procedure/analysis-result';
 import type { Characteristic, StepAnalysis } from '../procedure/step-analysis';
 import type { StepContext } from '../procedure/step-context';
-import type { ReadBy, TypedEntry, TypedField, TypedValues } from '../procedure/typed-entry';
+import type { ReadBy, Terms, TypedEntry, TypedField, TypedValues } from '../procedure/typed-entry';
 import type { CharacteristicId } from '../quantities/characteristics';
 import type { ShownAs } from '../quantities/shown-as';
 import type { AnalysisProblem } from '../vocabulary/analysis-problem';
@@ -65,6 +65,8 @@ export interface ReadingsSetup<Unit> {
   readonly once?: (context: StepContext<Unit>, values: TypedValues) => readonly AskedReading[];
   readonly rows?: (context: StepContext<Unit>, values: TypedValues) => AskedRows;
   readonly reckon: (taken: TakenReadings, context: StepContext<Unit>) => Reckoned | AnalysisProblem;
+  /** How figures follow from fields, where that is a sum that can be shown. */
+  readonly terms?: (context: StepContext<Unit>) => Terms;
 }
 
 /** No table grows beyond this. */
@@ -94,6 +96,7 @@ export function entryFromReadings<Unit>(setup: ReadingsSetup<Unit>): TypedEntry<
   return {
     fields: (context, values, begun) => fieldsOf(setup, context, values, begun),
     analyse: (values, context) => analyse(setup, values, context),
+    ...(setup.terms ? { terms: setup.terms } : {}),
   };
 }
 
@@ -316,10 +319,12 @@ export function entryFromOnce<Unit>(
   characteristics: readonly CharacteristicId[],
   once: (context: StepContext<Unit>) => readonly AskedReading[],
   figures: (read: TypedValues, context: StepContext<Unit>) => Figures,
+  terms: Terms = {},
 ): TypedEntry<Unit> {
   return entryFromReadings({
     characteristics: () => characteristics,
     once,
+    terms: () => terms,
     reckon: (_taken, context) => ({ figures: (moved) => figures(moved.once, context) }),
   });
 }

@@ -1,3 +1,4 @@
+import type { CharacteristicId } from '../quantities/characteristics';
 import type { ShownAs } from '../quantities/shown-as';
 import type { StepAnalysis } from './step-analysis';
 import type { StepContext } from './step-context';
@@ -72,4 +73,9 @@ export interface TypedEntry<Unit> {
   /** What it is read against, to be looked up or printed: figures SI, row by row. */
   readonly table?: (context: StepContext<Unit>, values: TypedValues) => LookUpTable;
   readonly analyse: (values: TypedValues, context: StepContext<Unit>) => StepAnalysis;
+  /** How figures follow from fields, to be shown: names of fields, and the signs and constants between them. */
+  readonly terms?: (context: StepContext<Unit>) => Terms;
 }
+
+/** A sum in words of its fields, by the figure that it is. */
+export type Terms = Readonly<Partial<Record<CharacteristicId, readonly string[]>>>;

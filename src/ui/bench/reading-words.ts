@@ -76,3 +76,16 @@ export function readWith({ field }: TypedRow): string {
   const by = readBy(field);
   return by && !field.choices ? (withWords[by] ?? '') : '';
 }
+
+/** A sum with the figures that were typed in it; nothing while one of them is missing. */
+export function sumText(terms: readonly string[] | undefined, rows: readonly TypedRow[], units: DisplayUnits): string {
+  if (!terms) return '';
+  const words = terms.map((term) => {
+    const row = rows.find(({ field }) => field.id === term);
+    if (!row) return term;
+    if (row.read.kind !== 'figure') return null;
+    const unit = shownUnit(row.field.as, units);
+    return `${Number(fromSi(row.read.value, unit).toPrecision(4))} ${unit.symbol}`;
+  });
+  return words.includes(null) ? '' : words.join(' ').replaceAll('( ', '(').replaceAll(' )', ')');
+}

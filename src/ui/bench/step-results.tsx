@@ -6,7 +6,7 @@ import { figure, referenceOf, shownUnit, foundSize, type DisplayUnits } from '@/
 import { shownAs } from '@/core/quantities/shown-as';
 import { analysisProblemText } from '@/core/wording/problem-text';
 import type { AnalysisProblem } from '@/core/vocabulary/analysis-problem';
-import { characteristicTitle } from '@/core/quantities/characteristics';
+import { characteristicTitle, type CharacteristicId } from '@/core/quantities/characteristics';
 import { checkReason, limitText } from '@/core/wording/check-text';
 import { VerdictMark, VerdictShape } from '@/ui/parts/verdict-mark';
 import styles from './bench.module.css';
@@ -15,6 +15,8 @@ interface Props {
   readonly result: StepEvaluation;
   readonly units: DisplayUnits;
   readonly heading?: string;
+  /** How a figure follows from what was typed. */
+  readonly worked?: (id: CharacteristicId) => string;
 }
 
 /** Why nothing at all was measured, where it is one reason for everything: said once. */
@@ -28,7 +30,7 @@ function oneReason({ characteristics }: StepEvaluation): AnalysisProblem | null 
 }
 
 /** What a run found: every characteristic with U and limit, and what is missing for an undecided one. */
-export function StepResults({ result, units, heading = 'This run' }: Props) {
+export function StepResults({ result, units, heading = 'This run', worked }: Props) {
   const notes = remarksOf(result);
   const reason = oneReason(result);
   return (
@@ -56,6 +58,7 @@ export function StepResults({ result, units, heading = 'This run' }: Props) {
                 ) : (
                   !reason && <small>{analysisProblemText(found.problem, units)}</small>
                 )}
+                {found.kind !== 'absent' && worked?.(found.id) && <small>{worked(found.id)}</small>}
                 {check && (
                   <small>
                     {/* What was not measured has said why already. */}

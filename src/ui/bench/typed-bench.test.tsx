@@ -1,4 +1,4 @@
-import { act, fireEvent, screen, waitFor } from '@testing-library/react';
+import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { kindNamed } from '@/core/families';
 import { answering, jobView, jobViewOf, show } from '../../../tests/support/screens';
 import { push } from '../../../tests/support/router';
@@ -187,5 +187,45 @@ describe('a gauge of the stand-in', () => {
     await act(async () => fireEvent.click(screen.getByRole('button', { name: /Keep these readings/ })));
     await waitFor(() => expect(push).toHaveBeenCalled());
     expect(asked[1].body).toMatchObject({ step: typedStep.id, standIn: true });
+  });
+});
+
+describe('a step that is read in rows, or by foot', () => {
+  const inline = (step: string, plan: 'bench' | 'vehicle') =>
+    show(<TypedBench view={jobViewOf(kindNamed('vacuum-inline'), plan)} step={step} {...at} />);
+
+  it('shows how a figure follows from what was typed', () => {
+    inline('release', 'bench');
+    type(screen.getByLabelText(/Output before the push/), '0.02');
+    type(screen.getByLabelText(/Output once it stands/), '0.05');
+    expect(screen.getByRole('complementary')).toHaveTextContent('0.05 MPa − 0.02 MPa');
+  });
+
+  it('has a row more than was filled, and keeps a place for what stands further down', () => {
+    inline('assist-curve', 'bench');
+    expect(screen.getAllByLabelText(/Force, row/)).toHaveLength(4);
+    for (let row = 1; row <= 4; row++) type(screen.getByLabelText(`Force, row ${row}`), String(row * 50));
+    expect(screen.getAllByLabelText(/Force, row/)).toHaveLength(5);
+    type(screen.getByLabelText('Force, row 5'), '300');
+    type(screen.getByLabelText('Force, row 4'), '');
+    expect(screen.getByLabelText('Force, row 5')).toHaveValue('300');
+  });
+
+  it('has the same fields on a worksheet for paper, and lines enough', () => {
+    const { container } = inline('reserve', 'vehicle');
+    const sheet = container.querySelector('section[aria-hidden=true]')!;
+    expect(sheet).toHaveTextContent('helped, half helped, hard');
+    expect(sheet.querySelectorAll('tbody tr')).toHaveLength(16);
+  });
+
+  it('a stroke that is tapped counts at once', () => {
+    inline('reserve', 'vehicle');
+    const tap = (row: number, felt: string) =>
+      fireEvent.click(within(screen.getByRole('radiogroup', { name: `Stroke, row ${row}` })).getByLabelText(felt));
+    tap(1, 'helped');
+    tap(2, 'helped');
+    expect(screen.getByRole('complementary')).toHaveTextContent('there may be more in reserve');
+    tap(3, 'hard');
+    expect(screen.getByRole('complementary')).toHaveTextContent('2 strokes');
   });
 });

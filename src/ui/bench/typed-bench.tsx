@@ -23,7 +23,7 @@ import { LookUpTable } from './look-up-table';
 import { CautionList } from './caution-list';
 import { ReadingInput, ReadingQuestion } from './reading-input';
 import { ReadingTable } from './reading-table';
-import { asked, decimalsOf, expectedText, problemText, readWith, understood } from './reading-words';
+import { asked, decimalsOf, expectedText, problemText, readWith, sumText, understood } from './reading-words';
 import { useRowsPicture } from './use-rows-picture';
 import { Chart } from '@/ui/charts/chart';
 import { ShutNotice, useShut } from './shut-notice';
@@ -33,6 +33,7 @@ import { useBenchContext } from './use-bench-context';
 import { useKeyActions } from './use-key-actions';
 import { useTypedReadings, type TypedRow } from './use-typed-readings';
 import { WaysToFeed } from './ways-to-feed';
+import { Worksheet } from './worksheet';
 import styles from './bench.module.css';
 
 interface Props {
@@ -58,6 +59,7 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
   });
   const entry = useMemo(() => entryOf(step), [step]);
   const table = entry.table?.(context, typed.values);
+  const terms = entry.terms?.(context);
   const picture = useRowsPicture({ entry, context, values: typed.values, units });
   const once = typed.rows.filter(({ field }) => !field.row);
   const rows = typed.rows.filter(({ field }) => field.row);
@@ -262,7 +264,12 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
         <WaysToFeed view={view} step={step} current="dial" />
         <OverdueNote overdue={view.overdue.filter((each) => each.steps.includes(stepId))} />
         {typed.result ? (
-          <StepResults result={typed.result} units={units} heading="So far" />
+          <StepResults
+            result={typed.result}
+            units={units}
+            heading="So far"
+            worked={(id) => sumText(terms?.[id], typed.rows, units)}
+          />
         ) : (
           <p className={styles.note}>
             {kept > 0
@@ -276,6 +283,9 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
           {trouble}
         </p>
       )}
+      {!table && !locked && unread.length === 0 && (
+        <Worksheet view={view} step={step} air={air} rows={typed.rows} units={units} />
+      )}
       <footer className={styles.foot}>
         <Button className={styles.primary} variant="contained" color="primary" onClick={primary.run} disabled={busy}>
           {primary.title} <Key>Enter</Key>
@@ -285,7 +295,9 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
             Read the stand-in’s gauge
           </Button>
         )}
-        {table && !locked && unread.length === 0 && <Button onClick={() => window.print()}>Print the table</Button>}
+        {!locked && unread.length === 0 && (
+          <Button onClick={() => window.print()}>{table ? 'Print the table' : 'Print a worksheet'}</Button>
+        )}
         <div className={styles.spring} />
         <p>Type a unit if the dial has another: 14 inHg, 0.7 bar</p>
       </footer>

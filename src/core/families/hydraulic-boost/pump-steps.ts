@@ -181,6 +181,7 @@ export const steeringShare: Measured = {
         onGauge('steered', 'boost_pressure', 'Lowest while the wheel is hard over'),
       ],
       (read) => ({ 'boost-sag': read['foot-held'] - read.steered }),
+      { 'boost-sag': ['foot-held', '−', 'steered'] },
     ),
   },
   analyse: analyseSteering,

@@ -176,6 +176,7 @@ export const supplyCheck: MeasuredStep<MotorPumpUnit> = {
         }),
       ],
       (read) => ({ 'supply-drop': read['volts-at-rest'] - read['volts-loaded'], 'run-current': read.clamp }),
+      { 'supply-drop': ['volts-at-rest', '−', 'volts-loaded'] },
     ),
   },
   analyse: analyseSupply,

@@ -50,6 +50,7 @@ export const neutralLeak: Measured = {
         byWatch('caught-in', 'Caught in', { plausible: [5, 3_600] }),
       ],
       ({ caught, 'caught-in': seconds }) => ({ 'neutral-leak-flow': caught / seconds }),
+      { 'neutral-leak-flow': ['caught', '÷', 'caught-in'] },
     ),
   },
   analyse: (trace, context) =>

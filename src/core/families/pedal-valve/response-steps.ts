@@ -177,6 +177,10 @@ export const residual: Measured = {
         'port-residual': read['front-after'] - read['front-before'],
         'port-residual@rear': read['rear-after'] - read['rear-before'],
       }),
+      {
+        'port-residual': ['front-after', '−', 'front-before'],
+        'port-residual@rear': ['rear-after', '−', 'rear-before'],
+      },
     ),
   },
   analyse: (trace, context) =>

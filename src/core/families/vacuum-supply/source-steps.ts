@@ -98,6 +98,7 @@ export const demand: Measured = {
         onGauge('after', 'supply_vacuum', 'Vacuum after them, once it stands'),
       ],
       ({ before, after, strokes }) => ({ 'vacuum-per-application': (before - after) / strokes }),
+      { 'vacuum-per-application': ['(', 'before', '−', 'after', ')', '÷', 'strokes'] },
     ),
   },
   analyse: analyseDemand,

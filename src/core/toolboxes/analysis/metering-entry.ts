@@ -77,7 +77,6 @@ export function meteringEntry<Unit>(
         missing: {
           ...(ids.maximum ? { [ids.maximum]: { code: 'relief-not-reached', peak: peak.y } as const } : {}),
           ...(ids.hysteresis ? { [ids.hysteresis]: { code: 'no-way-back' } as const } : {}),
-          'circuit-difference': { code: 'channel-missing', channel: 'rear_pressure' },
         },
       };
     },

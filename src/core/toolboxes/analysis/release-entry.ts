@@ -10,6 +10,7 @@ export function releaseEntry(of: {
 }): TypedEntry<unknown> {
   return entryFromReadings({
     characteristics: () => ['release-time', of.residual],
+    terms: () => ({ [of.residual]: ['after', '−', 'before'] }),
     once: () => [
       onGauge('before', of.output, 'Output before the push'),
       ...timedAsked('let-go', 'From letting go until it stands', 'Stop as the needle comes to rest'),

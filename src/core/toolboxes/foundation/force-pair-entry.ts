@@ -33,6 +33,7 @@ export function forcePairEntry(
       onGauge('on', gauge, 'Pressure with assist', { optional: true, hint: 'Engine running, the same foot' }),
       feltAsked('lighter', 'Or by foot alone: the pedal is', 'foot', lighter),
     ],
+    terms: () => ({ [ids.ratio]: ['on', '÷', 'off'] }),
     reckon: ({ once }, context) => {
       const { off, on } = once;
       const felt = feltIn(once, 'lighter', lighter);

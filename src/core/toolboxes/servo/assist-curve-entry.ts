@@ -144,7 +144,6 @@ function reckonedOf<Unit>(
     missing: {
       'run-out-output': read.reached,
       'force-hysteresis': { code: 'no-way-back' },
-      'supply-sag': { code: 'supply-missing' },
     },
     also: {
       notes: firstMovementNotes(curve, setup.lever, read.first),

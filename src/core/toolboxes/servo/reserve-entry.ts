@@ -42,7 +42,6 @@ export function reserveEntry<Unit>(
           ...(perStroke && read.length > 1 ? { 'vacuum-per-application': read[0].stored - read[1].stored } : {}),
         }),
         bounds: problem ? { 'assisted-applications': { side: 'above', problem } } : {},
-        missing: { 'vacuum-per-application': { code: 'supply-missing' } },
         also: store.channel === 'supply_vacuum' && first.stored !== undefined ? { vacuum: first.stored } : {},
       };
     },
@@ -61,6 +60,7 @@ export function soakedReserveEntry<Unit>(
       { ...beforeStroke('after-soak', store.channel, 'Gauge after the soak, before the first stroke'), optional: true },
     ],
     rows: () => strokeRows(),
+    terms: () => ({ [loss]: ['before-soak', '−', 'after-soak'] }),
     reckon: ({ rows }) => {
       if (rows.length === 0) return { code: 'rows-still-to-read', read: 0, needed: 1 };
       const { count, open } = countStrokes(rows, notUsedUp);

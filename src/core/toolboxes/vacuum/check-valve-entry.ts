@@ -42,6 +42,12 @@ export function checkValveEntry<Unit>(seconds: (context: StepContext<Unit>) => n
       feltAsked('rush', 'Or without a gauge: opened after standing', 'ear', rush),
       feltAsked('blown', 'Or taken out and blown through', 'ear', blown),
     ],
+    terms: (context) => ({
+      'reverse-leak': [
+        ...['(', '(', 'after-shut', '−', 'after-open', ')', '−', '(', 'at-start', '−', 'after-shut', ')', ')'],
+        ...['×', `${seconds(context)} s`, '÷', 'each-wait'],
+      ],
+    }),
     reckon: ({ once }, context) => {
       const stated = seconds(context);
       const felt = feltIn(once, 'blown', blown) ?? feltIn(once, 'rush', rush);

@@ -150,6 +150,7 @@ export function vacuumUnitSteps<Unit extends VacuumUnit>(setup: VacuumSetup<Unit
           'draw-time': read['drawn-after'],
           ...(setup.withControlPort ? { 'rest-difference': read['supply-stands'] - read['control-stands'] } : {}),
         }),
+        { 'rest-difference': ['supply-stands', '−', 'control-stands'] },
       ),
     },
     analyse: (trace, context) =>

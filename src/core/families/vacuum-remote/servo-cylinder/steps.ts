@@ -96,6 +96,7 @@ const vacuumPair: MeasuredStep<ServoUnit> = {
         onGauge('control-shows', 'control_vacuum', 'Control gauge, on the tee'),
       ],
       (read) => ({ 'vacuum-pair-offset': read['control-shows'] - read['supply-shows'] }),
+      { 'vacuum-pair-offset': ['control-shows', '−', 'supply-shows'] },
     ),
   },
   analyse: (trace, context) => analyseVacuumPair(trace, context, teeLimit(context).value),
