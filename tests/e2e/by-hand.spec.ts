@@ -76,8 +76,8 @@ test.describe('by touch on a tablet held upright', () => {
     const keep = () => page.getByRole('button', { name: /Keep these readings/ }).click();
     await bench('source-vacuum');
     await readCautions(page);
-    await page.getByLabel(/Vacuum at idle/).fill('58');
-    await page.getByLabel(/Vacuum while held/).fill('57');
+    await page.getByLabel(/At the unit, at idle/).fill('58');
+    await page.getByLabel(/At the unit, pedal held/).fill('57');
     await keep();
     await expect(page).not.toHaveURL(/source-vacuum/);
 

@@ -28,6 +28,8 @@ export interface InquiryStep {
   readonly findings: Readonly<Record<string, string>>;
   /** What was felt or heard where nothing was measured. */
   readonly felt: Felt | null;
+  /** The hose before the unit was found to take vacuum: one gauge read more at the engine. */
+  readonly hoseTakes: boolean;
 }
 
 /** A place where an inquiry ends. */

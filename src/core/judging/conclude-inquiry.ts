@@ -33,6 +33,7 @@ export function concludeInquiry(plan: Pick<Plan<unknown>, 'conclusions'>, evalua
         short: shortOf(step.checks),
         findings: step.findings ?? {},
         felt: feltAt(step),
+        hoseTakes: step.analyses.some(({ notes }) => notes.some(({ code }) => code === 'hose-takes')),
       },
     ]),
   );

@@ -23,6 +23,8 @@ export type AnalysisProblem =
       readonly low: number;
       readonly high: number;
     }
+  /** A gauge read so much more at the engine than at the unit, Pa; 0 where it did not. */
+  | { readonly code: 'hose-takes'; readonly idle: number; readonly held: number }
   /** Felt or heard, and nothing measured. */
   | { readonly code: 'felt-only'; readonly felt: FeltCode }
   | { readonly code: 'half-helped'; readonly strokes: number }

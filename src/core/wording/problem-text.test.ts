@@ -71,6 +71,7 @@ const facts: { readonly [C in Code]: Facts<C> } = {
   'no-person-reads': {},
   'foot-not-known': {},
   'half-helped': { strokes: 1 },
+  'hose-takes': { idle: 0, held: 12_000 },
   'rows-too-far-on': { channel: 'rod_force', below: 300 },
   'first-movement-contradicts': { channel: 'rod_force', at: 20, low: 80, high: 120 },
   'felt-only': { felt: 'stayed-up' },

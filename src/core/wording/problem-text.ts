@@ -70,6 +70,14 @@ function textOf(problem: AnalysisProblem, units: DisplayUnits): string {
       const said = (value: number) => withUnit(value, shownAs(problem.channel), units);
       return `A first movement at ${said(problem.at)} does not fit the rows, by which it lies between ${said(Math.max(0, problem.low))} and ${said(problem.high)}: they count.`;
     }
+    case 'hose-takes': {
+      const said = (value: number) => withUnit(value, 'vacuum-difference', units);
+      const when = [
+        ...(problem.idle > 0 ? [`${said(problem.idle)} at idle`] : []),
+        ...(problem.held > 0 ? [`${said(problem.held)} while held`] : []),
+      ];
+      return `The hose between engine and unit takes ${when.join(' and ')}.`;
+    }
     case 'felt-only':
       return `Felt, not measured: ${feltWords[problem.felt]}.`;
     case 'half-helped':

@@ -1,3 +1,4 @@
+import { sourceVacuumEntry } from '../../toolboxes/vacuum/source-vacuum-entry';
 import { entryFromOnce } from '../../dials/from-readings';
 import { counted, onGauge } from '../../dials/asked';
 import { analyseSourceVacuum, leastVacuumLimits } from '../../toolboxes/vacuum/source-vacuum-analysis';
@@ -54,6 +55,7 @@ export const sourceVacuum: Measured = {
         return { supply_vacuum: [low ?? 0, settledVacuum(context.unit, context.ambient) * 1.03] };
       },
     },
+    dials: sourceVacuumEntry((context) => leastVacuumLimits(['idle-vacuum'], context.unit.spec.sourceKind, context)),
   },
   analyse: (trace, context) => analyseSourceVacuum(trace, context, pedal),
   limits: (_analysis, context) =>

@@ -103,6 +103,18 @@ describe('a hard pedal, by foot, ear and one vacuum gauge', () => {
     );
   });
 
+  it('one gauge that reads more at the engine than at the unit is the hose, however little arrives', () => {
+    const at = (readings: TypedValues) => {
+      const evidence: StepEvidence[] = [{ kind: 'mixed', step: 'source-vacuum', given: [{ readings }] }];
+      const state = concludeInquiry(plan, evaluateUnit(kind, plan.steps, evidence, { context, policy: 'guarded' }));
+      return state.kind === 'concluded' ? state.conclusion.id : null;
+    };
+    const short = { 'idle-vacuum': 30e3, 'held-vacuum': 28e3 };
+    expect(at(short)).toBe('source');
+    expect(at({ ...short, 'engine-idle': 66e3, 'engine-held': 65e3 })).toBe('hose');
+    expect(at({ ...short, 'engine-idle': 31e3 })).toBe('source');
+  });
+
   it('what was felt is never a pass', () => {
     const evidence: StepEvidence[] = [{ kind: 'mixed', step: 'pedal-drop', given: [{ readings: { felt: 0 } }] }];
     const { steps } = evaluateUnit(kind, plan.steps, evidence, { context, policy: 'guarded' });

@@ -46,7 +46,7 @@ export const hardPedalConclusions: readonly Conclusion[] = [
     title: 'The source is too weak',
     advice: 'The unit gets too little vacuum at idle. Look at the engine or the pump before anything else.',
     faults: ['low-source-vacuum'],
-    holds: (steps) => idleFailed(steps),
+    holds: (steps) => idleFailed(steps) && !hoseTakes(steps),
   },
   {
     id: 'hose',
@@ -54,7 +54,8 @@ export const hardPedalConclusions: readonly Conclusion[] = [
     advice: 'Good at idle, down while held: fit a proper vacuum hose and measure again.',
     faults: ['hose-collapsing', 'check-valve-blocked'],
     holds: (steps) =>
-      !idleFailed(steps) && (failed(steps, 'source-vacuum') || found(steps, 'hose-look', 'vacuum-hose', 'unfit')),
+      hoseTakes(steps) ||
+      (!idleFailed(steps) && (failed(steps, 'source-vacuum') || found(steps, 'hose-look', 'vacuum-hose', 'unfit'))),
   },
   {
     id: 'check-valve',
@@ -95,4 +96,9 @@ export const hardPedalConclusions: readonly Conclusion[] = [
 
 function idleFailed(steps: InquirySteps): boolean {
   return fellShort(steps, 'source-vacuum', 'idle-vacuum');
+}
+
+/** One gauge read more at the engine than at the unit: what is short there is the hose's doing. */
+function hoseTakes(steps: InquirySteps): boolean {
+  return steps.get('source-vacuum')?.hoseTakes === true;
 }

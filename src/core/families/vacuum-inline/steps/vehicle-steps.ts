@@ -1,3 +1,4 @@
+import { sourceVacuumEntry } from '../../../toolboxes/vacuum/source-vacuum-entry';
 import { pedalDropEntry } from '../../../toolboxes/servo/pedal-drop-entry';
 import { soakedReserveEntry } from '../../../toolboxes/servo/reserve-entry';
 import { footRange } from '../../../dials/foot';
@@ -82,6 +83,7 @@ export const sourceVacuum: Measured = {
         return { supply_vacuum: [low ?? 0, context.ambient.pressure * 0.86] };
       },
     },
+    dials: sourceVacuumEntry((context) => leastVacuumLimits(['idle-vacuum'], context.unit.spec.sourceKind, context)),
   },
   analyse: (trace, context) => analyseSourceVacuum(trace, context, pedal),
   limits: (_analysis, context) =>
