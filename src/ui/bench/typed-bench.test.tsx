@@ -213,9 +213,17 @@ describe('a step that is read in rows, or by foot', () => {
 
   it('has the same fields on a worksheet for paper, and lines enough', () => {
     const { container } = inline('reserve', 'vehicle');
-    const sheet = container.querySelector('section[aria-hidden=true]')!;
+    const onPaper = () => container.querySelector('section[aria-hidden=true]');
+    expect(onPaper()).toBeNull();
+    const print = jest.spyOn(window, 'print').mockImplementation(() => undefined);
+    fireEvent.click(screen.getByRole('button', { name: 'Print a worksheet' }));
+    expect(print).toHaveBeenCalledTimes(1);
+    const sheet = onPaper()!;
     expect(sheet).toHaveTextContent('helped, half helped, hard');
     expect(sheet.querySelectorAll('tbody tr')).toHaveLength(16);
+    fireEvent(window, new Event('afterprint'));
+    expect(onPaper()).toBeNull();
+    print.mockRestore();
   });
 
   it('a stroke that is tapped counts at once', () => {

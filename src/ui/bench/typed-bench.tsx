@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import type { Site } from '@/core/formats/site-file';
 import { onwardFrom } from './onward';
 import { entryOf, notReadByHand } from '@/core/dials/characteristic-entry';
@@ -67,10 +68,18 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
   const inputs = useRef(new Map<string, HTMLInputElement>());
   const [trouble, setTrouble] = useState('');
   const [busy, setBusy] = useState(false);
+  const [onPaper, setOnPaper] = useState(false);
   const locked = useShut(view, stepId);
   const unread = step.cautions.filter((id) => !view.cautions.some((each) => each.caution === id));
   const kept = view.steps.find((each) => each.id === stepId)?.runs.filter((run) => run.ofThisRound).length ?? 0;
   const { hrefOnceKept } = onwardFrom(view, stepId);
+
+  /** The worksheet is there only while it is printed. */
+  const printWorksheet = () => {
+    flushSync(() => setOnPaper(true));
+    window.addEventListener('afterprint', () => setOnPaper(false), { once: true });
+    window.print();
+  };
 
   const attempt = async (work: () => Promise<void>) => {
     if (busy) return;
@@ -283,9 +292,7 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
           {trouble}
         </p>
       )}
-      {!table && !locked && unread.length === 0 && (
-        <Worksheet view={view} step={step} air={air} rows={typed.rows} units={units} />
-      )}
+      {onPaper && <Worksheet view={view} step={step} air={air} rows={typed.rows} units={units} />}
       <footer className={styles.foot}>
         <Button className={styles.primary} variant="contained" color="primary" onClick={primary.run} disabled={busy}>
           {primary.title} <Key>Enter</Key>
@@ -296,7 +303,9 @@ export function TypedBench({ view, step: stepId, site, date, air, policy }: Prop
           </Button>
         )}
         {!locked && unread.length === 0 && (
-          <Button onClick={() => window.print()}>{table ? 'Print the table' : 'Print a worksheet'}</Button>
+          <Button onClick={table ? () => window.print() : printWorksheet}>
+            {table ? 'Print the table' : 'Print a worksheet'}
+          </Button>
         )}
         <div className={styles.spring} />
         <p>Type a unit if the dial has another: 14 inHg, 0.7 bar</p>

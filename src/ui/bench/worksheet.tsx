@@ -22,6 +22,7 @@ const unitOf = ({ field }: TypedRow, units: DisplayUnits) =>
 /** The same fields on paper, to be filled in at a bench without a screen and typed after: seen only where it is printed. */
 export function Worksheet({ view, step, air, rows, units }: Props) {
   const once = rows.filter(({ field }) => !field.row);
+  const withExpected = once.some((row) => expectedText(row, units) !== '');
   const columns = rows.filter(({ field }) => field.row?.at === 1);
   return (
     <section className={styles.worksheet} aria-hidden="true">
@@ -42,7 +43,7 @@ export function Worksheet({ view, step, air, rows, units }: Props) {
                 </th>
                 <td>{row.field.choices?.map((choice) => `☐ ${choice}`).join('   ') ?? ''}</td>
                 <td>{unitOf(row, units)}</td>
-                <td>{expectedText(row, units)}</td>
+                {withExpected && <td>{expectedText(row, units)}</td>}
               </tr>
             ))}
           </tbody>
