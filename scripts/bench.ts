@@ -20,6 +20,7 @@ import { evaluateSpeed } from './bench-evaluate';
 import { driveSpeed } from './bench-drive';
 import { recorderSpeed } from './bench-recorder';
 import { rankingSpeed } from './bench-ranking';
+import { startSpeed } from './bench-start';
 
 /* npm run bench: prints how fast things are on this machine; it asserts nothing. */
 
@@ -265,7 +266,7 @@ async function firstPaint(): Promise<void> {
   server.kill();
 }
 
-// `npm run bench -- ranking` asks only how fast faults are ranked; `recorder` and `book` how a run and a large book fare;
+// `npm run bench -- ranking` asks only how fast faults are ranked; `recorder`, `book` and `start` how a run, a large book and a start fare;
 // `npm run bench -- http://127.0.0.1:4380` asks a demo shop that runs already only how its recorder fares.
 const [running, part] = process.argv.slice(2);
 if (part === 'judge-hour') await judgeHour(running, 'job-ow-254-009', hourLog());
@@ -273,6 +274,7 @@ else if (running === 'ranking') rankingSpeed(line);
 else if (running === 'drive') driveSpeed(line);
 else if (running === 'recorder') await recorderSpeed(line, Number(part ?? 30));
 else if (running === 'book') await bookSpeed(line);
+else if (running === 'start') await startSpeed(line);
 else if (running === 'evaluate') evaluateSpeed();
 else if (running) await besideRecorder(running);
 else {

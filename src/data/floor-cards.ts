@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import * as z from 'zod';
 import { actFromRow, type Act } from './acts';
 import { database } from './database';
@@ -24,6 +23,8 @@ export interface FloorRow {
   readonly head: Omit<z.infer<typeof rowSchema>, 'epoch' | 'card'> | null;
   /** The card, and what it hangs on besides the job; null where none is kept. */
   readonly kept: { readonly epoch: string; readonly card: string } | null;
+  /** The mark of what makes it just now; null where nothing does. */
+  readonly making: string | null;
 }
 
 /** Jobs in the house with their cards, in the order they were booked: one statement, whatever the size of the book. */
@@ -38,9 +39,10 @@ export async function floorRows(): Promise<readonly FloorRow[]> {
     .select((await database()).raw(`case when json_valid(sheet) then json_extract(sheet, '$.name') end as sheet_name`));
   return rows.map((row) => {
     const { data } = rowSchema.safeParse(row);
-    if (!data) return { id: String(row.id), head: null, kept: null };
+    if (!data) return { id: String(row.id), head: null, kept: null, making: null };
     const { epoch, card, ...head } = data;
-    return { id: head.id, head, kept: epoch === null || card === null || card === '' ? null : { epoch, card } };
+    const kept = epoch === null || card === null || card === '' ? null : { epoch, card };
+    return { id: head.id, head, kept, making: card === '' ? epoch : null };
   });
 }
 
@@ -106,16 +108,15 @@ export async function recentActs(
 }
 
 /**
- * Makes a card and keeps it, unless something that it shows has changed on the way: a mark stands in its place meanwhile, which goes with
+ * Makes a card and keeps it, unless something that it shows has changed on the way: `mark` stands in its place meanwhile, which goes with
  * that change. A card that is not to be kept is handed on all the same.
  */
 export async function makeCard<T>(
   jobId: string,
-  epoch: string,
+  { mark, epoch }: { readonly mark: string; readonly epoch: string },
   make: () => Promise<{ card: T; keep: boolean }>,
 ): Promise<T> {
   const db = await database();
-  const mark = `making ${randomUUID()}`;
   await db('floor_cards').insert({ job_id: jobId, epoch: mark, card: '' }).onConflict('job_id').merge();
   const { card, keep } = await make();
   if (keep)

@@ -7,7 +7,7 @@ import { issueRelease } from '@/server/desk/issue-release';
 import { takenOffToday } from '@/server/shop/instruments';
 import { loadShop } from '@/server/shop/shop-now';
 import { sphereLives } from '@/server/shop/spheres';
-import { floorView } from '@/server/views/floor-view';
+import { wholeFloor } from '../../tests/support/whole-floor';
 import { jobView } from '@/server/views/job-view';
 import { compareStep } from '@/server/views/compare-step';
 import { releasesToReview } from './releases';
@@ -59,8 +59,8 @@ describe('what a page asks of the database', () => {
     await runWhole(job);
     await issueRelease(job.id, { kind: 'released', person, units: 'kpa' });
     const pages: Record<string, () => Promise<unknown>> = {
-      floor: () => floorView(),
-      'floor, warm': () => floorView(),
+      floor: () => wholeFloor(),
+      'floor, warm': () => wholeFloor(),
       job: () => jobView(job.id),
       'job, warm': () => jobView(job.id),
       'another job': () => jobView(before.id),
@@ -80,23 +80,23 @@ describe('what a page asks of the database', () => {
   });
 
   it('is little: a warm floor asks the same few things whatever the size of the book', async () => {
-    await floorView();
-    const few = await asked(() => floorView());
+    await wholeFloor();
+    const few = await asked(() => wholeFloor());
     expect(few.length).toBeLessThanOrEqual(10);
     for (let i = 0; i < 12; i++) await book(`TK-Q-1${i}`);
-    await floorView();
-    expect(await asked(() => floorView())).toHaveLength(few.length);
+    await wholeFloor();
+    expect(await asked(() => wholeFloor())).toHaveLength(few.length);
   });
 
   it('a card goes with what changes on its job, and with nothing else', async () => {
     const [one, two] = [await book('TK-Q-31'), await book('TK-Q-32')];
-    await floorView();
+    await wholeFloor();
     const cards = async () => (await (await database())('floor_cards').pluck('job_id')) as string[];
     expect(await cards()).toEqual(expect.arrayContaining([one.id, two.id]));
     await runWhole(one);
     expect(await cards()).not.toContain(one.id);
     expect(await cards()).toContain(two.id);
-    const card = (await floorView()).jobs.find(({ job }) => job.id === one.id);
+    const card = (await wholeFloor()).jobs.find(({ job }) => job.id === one.id);
     expect([card?.verdict, card?.blocked]).toEqual(['pass', false]);
   });
 });

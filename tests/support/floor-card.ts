@@ -29,6 +29,6 @@ export function floorCard(over: Partial<FloorCard> = {}, job: Partial<FloorCard[
 
 /** The floor as the server would show it. */
 export function floorView(over: Partial<FloorView> = {}): FloorView {
-  const nothing = { broken: [], left: [], judging: null, unreadable: [], clockRanBack: [] };
+  const nothing = { beingJudged: [], broken: [], left: [], judging: null, unreadable: [], clockRanBack: [] };
   return { jobs: [floorCard()], zoneSet: true, ...nothing, ...over };
 }

@@ -11,7 +11,7 @@ import * as runRoute from '../api/runs-one';
 import { listActs } from '@/data/acts';
 import { bookIn } from './book-in';
 import { sheetOf } from '../context/job-context';
-import { floorView } from '../views/floor-view';
+import { wholeFloor } from '../../../tests/support/whole-floor';
 import { jobView } from '../views/job-view';
 import { reportOfJob } from '../views/build-report';
 import { issuedReport, issueRelease } from './issue-release';
@@ -44,7 +44,7 @@ describe('release', () => {
     const report = await issuedReport(id);
     expect(report.steps.map((step) => step.verdict)).not.toContain('not-run');
     expect(report.curve?.input).toBe('Input, psi gauge');
-    expect((await floorView()).jobs.find((each) => each.job.id === job.id)?.job.place).toBe('ready');
+    expect((await wholeFloor()).jobs.find((each) => each.job.id === job.id)?.job.place).toBe('ready');
 
     await writeShopSettings({ ...(await readShopSettings()), shopName: 'Another name' });
     expect((await issuedReport(id)).shop).toBe('Vennholm bench');
@@ -143,7 +143,7 @@ describe('release', () => {
       true,
     );
     await moveJob(job.id, 'gone');
-    expect((await floorView()).jobs.some((view) => view.job.id === job.id)).toBe(false);
+    expect((await wholeFloor()).jobs.some((view) => view.job.id === job.id)).toBe(false);
     expect(sheetOf(job).name).toBe('Tarnock R7');
     await setRunState('nothing', 'kept');
   });

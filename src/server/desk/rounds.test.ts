@@ -22,7 +22,7 @@ import {
 } from '../../../tests/support/workshop';
 import { reportOfJob } from '../views/build-report';
 import { reportHtml } from '../paper/report-html';
-import { floorView } from '../views/floor-view';
+import { wholeFloor } from '../../../tests/support/whole-floor';
 import { jobView } from '../views/job-view';
 import { standInNow } from '../context/stand-in-now';
 
@@ -54,7 +54,7 @@ describe('a fault found, mended wrongly, mended rightly, and proved', () => {
     expect(view.ledger?.rows[0].id).toBe('vacuum-valve-leak');
     expect(view.ledger?.next.kind).toBe('certain');
     expect(view.likeliest?.title).toBe('Vacuum valve leaks');
-    const card = (await floorView()).jobs.find((each) => each.job.id === job.id);
+    const card = (await wholeFloor()).jobs.find((each) => each.job.id === job.id);
     expect(card?.likeliest).toBe('Vacuum valve leaks: leads, not certain');
     expect(view.blocking.map((each) => each.step)).toContain('vacuum-hold-applied');
   });

@@ -14,7 +14,7 @@ import { displayUnits } from '@/core/wording/display';
 import type { Job } from '@/data/jobs';
 import { judgedJob } from '../judging/judged-job';
 import { contextOf, sheetOf, siteNow } from '../context/job-context';
-import { floorView } from '../views/floor-view';
+import { wholeFloor } from '../../../tests/support/whole-floor';
 import { jobView } from '../views/job-view';
 import { loadShop } from '../shop/shop-now';
 import { sheetCards } from '../shop/sheet-cards';
@@ -85,7 +85,7 @@ describe('a family that is registered with one line', () => {
     expect(reportHtml(report)).toContain('Rear disc');
     expect(Buffer.from(await reportPdf(report)).toString('latin1', 0, 5)).toBe('%PDF-');
 
-    expect(JSON.stringify(await floorView())).toContain('UL-D-1');
+    expect(JSON.stringify(await wholeFloor())).toContain('UL-D-1');
     expect((await jobView(job.id)).verdict).toBe('fail');
     expect((await sheetCards(await loadShop())).map((card) => card.familyTitle)).toContain('Disc cooling');
     expect(writeEvaluation(evaluation)).toMatchObject({

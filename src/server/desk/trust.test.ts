@@ -8,7 +8,7 @@ import { insertRun } from '@/data/runs';
 import { fromStored, toStored } from '@/data/stored-json';
 import type { Job } from '@/data/jobs';
 import { book, keepSimulated, kind, openWorkshop, person, runWhole } from '../../../tests/support/workshop';
-import { floorView } from '../views/floor-view';
+import { wholeFloor } from '../../../tests/support/whole-floor';
 import { jobView } from '../views/job-view';
 import { bookIn } from './book-in';
 import { issueRelease, issuedReport } from './issue-release';
@@ -96,7 +96,7 @@ describe('one damaged row', () => {
     expect(view.broken.map(({ of }) => of)).toContain('repair');
     // What is due since is not known: nothing is released on that.
     expect(view.blocking.map(({ title }) => title)).toContain('A repair on its record cannot be read');
-    const floor = await floorView();
+    const floor = await wholeFloor();
     expect(floor.broken.find((each) => each.id === job.id)?.why).toContain('repair');
   });
 
@@ -111,11 +111,11 @@ describe('one damaged row', () => {
   it('of the settings stops measuring, is said, and is mended by saving them', async () => {
     const job = await book('TK-T-6');
     await damage('settings', { key: 'shop' }, { value: '{' });
-    expect((await floorView()).unreadable).toEqual(['settings']);
+    expect((await wholeFloor()).unreadable).toEqual(['settings']);
     await expect(startRun(job.id, 'vacuum-draw', person)).rejects.toMatchObject({ status: 409 });
     const site = { altitudeM: 1420, airTemperatureC: 11, benchVolumeCm3: 620 };
     await saveSettings({ shopName: 'Vennholm bench', site, policy: 'guarded', barometerConfirmed: false });
-    expect((await floorView()).unreadable).toEqual([]);
+    expect((await wholeFloor()).unreadable).toEqual([]);
   });
 });
 

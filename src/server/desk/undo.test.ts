@@ -16,7 +16,7 @@ import { appendChunk, bringBackAside, findRun, insertRun, listEveryRun, listRuns
 import { listInstruments, storeInstrument } from '@/data/settings';
 import { takenOffToday } from '../shop/instruments';
 import { contextOf, measuredStepOf, sheetOf, siteNow } from '../context/job-context';
-import { floorView } from '../views/floor-view';
+import { wholeFloor } from '../../../tests/support/whole-floor';
 import { jobView } from '../views/job-view';
 import { stopRun } from './runs';
 import { locksOf } from '../judging/interlocks';
@@ -81,12 +81,12 @@ describe('what was done is taken back within the day', () => {
     const job = await book('TK-U-3');
     await ask(placeRoute.PUT, job.id, { place: 'on-bench', person });
     await ask(placeRoute.PUT, job.id, { place: 'gone', person });
-    const floor = await floorView();
+    const floor = await wholeFloor();
     expect(floor.jobs.map((each) => each.job.id)).not.toContain(job.id);
     const left = floor.left.find((each) => each.id === job.id)!;
     expect(left.undoable).toMatchObject({ what: 'moved', person });
     await ask(actRoute.DELETE, String(left.undoable.act), { person });
-    expect((await floorView()).jobs.find((each) => each.job.id === job.id)?.job.place).toBe('on-bench');
+    expect((await wholeFloor()).jobs.find((each) => each.job.id === job.id)?.job.place).toBe('on-bench');
     // Then the move before that one.
     await takeBack(job, 'moved');
     expect((await jobView(job.id)).job.place).toBe('waiting');
@@ -98,14 +98,14 @@ describe('what was done is taken back within the day', () => {
     expect((await ask(jobRoute.DELETE, job.id, { person })).status).toBe(409);
     await ask(runRoute.POST, run, { action: 'keep', person });
     expect((await ask(jobRoute.DELETE, job.id, { person })).status).toBe(200);
-    expect((await floorView()).jobs.map((each) => each.job.id)).not.toContain(job.id);
+    expect((await wholeFloor()).jobs.map((each) => each.job.id)).not.toContain(job.id);
     const refused = await ask(runsRoute.POST, job.id, { step, person });
     expect(refused).toMatchObject({
       status: 409,
       body: { message: expect.stringContaining('taken out of the book') as string },
     });
     await takeBack(job, 'taken-out');
-    expect((await floorView()).jobs.map((each) => each.job.id)).toContain(job.id);
+    expect((await wholeFloor()).jobs.map((each) => each.job.id)).toContain(job.id);
     expect((await findRun(run))?.state).toBe('kept');
   });
 

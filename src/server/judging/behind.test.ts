@@ -8,7 +8,7 @@ import { database } from '@/data/database';
 import { ask, bookOf, openWorkshop, person, runWhole } from '../../../tests/support/workshop';
 import { issueRelease } from '../desk/issue-release';
 import { addSheet } from '../desk/book-in';
-import { floorView } from '../views/floor-view';
+import { wholeFloor } from '../../../tests/support/whole-floor';
 import { jobView } from '../views/job-view';
 import { takeOut } from '../desk/take-out';
 
@@ -53,7 +53,7 @@ describe('a job behind another', () => {
     expect(waiting.blocking).toMatchObject([
       { job: body.id, step: null, title: expect.stringMatching(/still looked through/) as string },
     ]);
-    const card = (await floorView()).jobs.find(({ job }) => job.id === front.cleared);
+    const card = (await wholeFloor()).jobs.find(({ job }) => job.id === front.cleared);
     expect(card?.blocked).toBe(true);
 
     await takeOut(body.id, person);

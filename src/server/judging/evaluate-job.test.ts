@@ -10,6 +10,7 @@ import { mountedInstruments } from '../shop/library';
 import { correctionsBefore } from '@/core/judging/evaluate-unit';
 import { judgedJob, judgedRun } from './judged-job';
 import { floorView, type FloorView } from '../views/floor-view';
+import { wholeFloor } from '../../../tests/support/whole-floor';
 import { jobView } from '../views/job-view';
 import { recordLook } from '../desk/runs';
 import { book, keepSimulated, lookAt, openWorkshop, person } from '../../../tests/support/workshop';
@@ -72,24 +73,47 @@ describe('what was judged is kept', () => {
   it('the floor shows what an earlier method found until today’s has judged it, and says so', async () => {
     const job = await book('TK-2207-154');
     await keepSimulated(job, 'vacuum-hold-rest', 8);
-    await floorView();
+    await wholeFloor();
     const db = await database();
     await db('evaluations').where({ job_id: job.id }).update({ method_version: 1 });
     await db('floor_cards').delete();
     await db('trace_chunks').delete();
     await db('analyses').delete();
     const verdict = ({ jobs }: FloorView) => jobs.find((each) => each.job.id === job.id)?.undecided;
-    const first = await floorView();
+    const first = await wholeFloor();
     expect([verdict(first), first.judging]).toEqual([null, { done: 0, of: 1 }]);
-    await until(async () => (await floorView()).judging === null);
-    expect(verdict(await floorView())).toBe('Vacuum hold, at rest');
+    await until(async () => (await wholeFloor()).judging === null);
+    expect(verdict(await wholeFloor())).toBe('Vacuum hold, at rest');
     expect((await jobView(job.id)).rejudged[0].what).toContain('was pass, is undecided');
 
     // What another method wrote may be nothing that this one can read, and what was tried once is not tried for ever.
     await db('evaluations').where({ job_id: job.id }).update({ method_version: 1, evaluation: '{}' });
     await db('floor_cards').delete();
-    const again = await floorView();
+    const again = await wholeFloor();
     expect([verdict(again), again.judging]).toEqual(['Vacuum hold, at rest', null]);
+  });
+
+  it('the floor waits for no unit that is being judged, and one judging serves all floors that ask', async () => {
+    const job = await book('TK-2207-155');
+    await keepSimulated(job, 'vacuum-hold-rest', 8);
+    const db = await database();
+    let judged = 0;
+    const count = ({ sql }: { sql: string }) => (judged += Number(/^insert into `evaluations`/.test(sql)));
+    db.on('query', count);
+    const floors = await Promise.all([0, 0, 0].map((waits) => floorView(undefined, waits)));
+    for (const { jobs, beingJudged } of floors) {
+      expect(beingJudged.map(({ serial }) => serial)).toEqual(['TK-2207-155']);
+      expect(jobs.some((each) => each.job.id === job.id)).toBe(false);
+    }
+    const card = (await wholeFloor()).jobs.find((each) => each.job.id === job.id);
+    db.removeListener('query', count);
+    expect([card?.steps.done, judged]).toEqual([1, 1]);
+    // What is put on record while a card is being made is on the next floor.
+    await db('floor_cards').where({ job_id: job.id }).delete();
+    const early = floorView(undefined, 0);
+    await keepSimulated(job, 'vacuum-draw', 9);
+    await early;
+    expect((await wholeFloor()).jobs.find((each) => each.job.id === job.id)?.steps.done).toBe(2);
   });
 
   it('a kept result that cannot be written, or makes no sense, costs no page', async () => {
@@ -170,7 +194,7 @@ describe('one bad record', () => {
     await db('instruments').insert(row);
     expect(await listInstruments()).toEqual(before);
     expect((await mountedInstruments()).unreadable).toEqual(['no_such_channel']);
-    expect((await floorView()).jobs.length).toBeGreaterThan(0);
+    expect((await wholeFloor()).jobs.length).toBeGreaterThan(0);
     await unmountInstrument('no_such_channel');
     expect((await mountedInstruments()).unreadable).toEqual([]);
     expect((await takenOffToday()).map((each) => each.instrument.channel)).not.toContain('no_such_channel');
@@ -184,7 +208,7 @@ describe('one bad record', () => {
       .where({ id: unread.id })
       .update({ sheet: JSON.stringify({ family: 'vacuum-remote', name: 'R7', spec: {} }) });
     const log = jest.spyOn(console, 'error').mockImplementation(() => undefined);
-    const { jobs, broken } = await floorView();
+    const { jobs, broken } = await wholeFloor();
     log.mockRestore();
     expect(jobs.map((view) => view.job.id)).toContain(whole.id);
     expect(broken.map((each) => each.serial).sort()).toEqual(['TK-2207-180', 'TK-2207-181']);

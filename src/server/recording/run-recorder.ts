@@ -7,6 +7,7 @@ import { thinned } from '@/core/traces/decimate';
 import { concatTraces, meanOf, type Trace } from '@/core/traces/trace';
 import { brokenText } from '../http/broken-text';
 import type { LiveInstrument } from './live-instrument';
+import { ShownSoFar } from './shown-so-far';
 
 /** Where the recorder keeps what it records. */
 export interface RunStore {
@@ -100,13 +101,12 @@ const rigsShare = 26;
 const stepsAtOnce = 16;
 /** What is not written for so long stops the rig, ms: nothing may pile up in memory without a word. */
 const longestUnwritten = 2_000;
-/** So many samples are handed to a new screen as they are; of more, the lowest and highest of every stretch. */
+/** So many samples are handed to a new screen, about: as they are while they are no more, then thinned where they are oldest. */
 const mostWhole = 120_000;
 /** A rig that runs faster than this has what goes to screens thinned: they draw no more of it in its time. */
 const fast = 60;
 const mostInFrame = 400;
 const frameThinnedTo = 20;
-const thinnedTo = 8_000;
 const fastestSpeed = 400;
 
 /**
@@ -118,10 +118,8 @@ export class RunRecorder {
   private lever: number;
   private byItself: boolean;
   private speed = 1;
-  private recorded: Trace[];
+  private readonly shown = new ShownSoFar(mostWhole);
   private pending: Trace[] = [];
-  /** Samples in `recorded`. */
-  private held = 0;
   private sequence: number;
   private storageProblem: string | null = null;
   private storageError: Error | null = null;
@@ -142,7 +140,8 @@ export class RunRecorder {
     this.guide = options.start.guide;
     this.lever = options.start.lever;
     this.byItself = options.start.byItself;
-    this.recorded = options.recorded.time.length > 0 ? [options.recorded] : [];
+    const { recorded } = options;
+    this.shown.add(recorded.time.length > mostWhole ? thinned(recorded, mostWhole / 16) : recorded);
     this.sequence = options.nextSequence;
     this.lost = options.start.lost ?? { gaps: 0, seconds: 0 };
   }
@@ -190,16 +189,9 @@ export class RunRecorder {
 
   /** All samples so far, then every new one, until the returned function is called. */
   listen(listener: (frame: RunFrame) => void): () => void {
-    this.recorded = [this.soFar()];
-    listener({ kind: 'whole', samples: this.recorded[0], status: this.status() });
+    listener({ kind: 'whole', samples: this.shown.whole(), status: this.status() });
     this.listeners.add(listener);
     return () => this.listeners.delete(listener);
-  }
-
-  /** Everything so far as one trace; of more than a screen can show, the lowest and highest of every stretch. */
-  private soFar(): Trace {
-    const whole = concatTraces(this.recorded);
-    return whole.time.length > mostWhole ? thinned(whole, thinnedTo) : whole;
   }
 
   /** Takes the lever into the hand and moves it, Pa. */
@@ -219,7 +211,7 @@ export class RunRecorder {
   }
 
   /**
-   * Stops recording and writes what is left. Returns the whole trace. Where it cannot be written the recorder goes on as before: nothing
+   * Stops recording and writes what is left. Returns what screens were shown of it. Where it cannot be written the recorder goes on as before: nothing
    * is lost, and stopping can be tried again.
    */
   async stop(): Promise<Trace> {
@@ -227,7 +219,7 @@ export class RunRecorder {
     this.rest();
     await this.writing;
     await this.write();
-    if (this.pending.length === 0) return concatTraces(this.recorded);
+    if (this.pending.length === 0) return this.shown.whole();
     if (wasRunning) this.start();
     throw this.storageError ?? new Error('the trace could not be written');
   }
@@ -329,12 +321,7 @@ export class RunRecorder {
   private keep(fresh: Trace): Trace {
     if (fresh.time.length > 0) {
       const shown = this.shownOf(fresh);
-      this.recorded.push(shown);
-      this.held += shown.time.length;
-      if (this.held > 2 * mostWhole) {
-        this.recorded = [this.soFar()];
-        this.held = this.recorded[0].time.length;
-      }
+      this.shown.add(shown);
       this.pending.push(fresh);
       this.unwrittenSince ??= performance.now();
       return shown;

@@ -12,6 +12,9 @@ const shared = globalThis as { hardPedalPools?: Partial<Record<Slot, Pool>> };
 
 const threadsOf: Readonly<Record<Slot, number>> = { short: 2, long: 1 };
 
+/** How far a thread lets others go first on a busy machine, as the system counts it: not at all (0) to 19. */
+const yields: Readonly<Record<Slot, number>> = { short: 5, long: 15 };
+
 /** Tasks that read a log as long as it is. */
 const longTasks: ReadonlySet<keyof Tasks> = new Set(['questioned', 'timeline', 'standInLog']);
 
@@ -34,7 +37,7 @@ function pool(slot: Slot, file: string): Pool {
   return (pools[slot] ??= workerpool.pool(file, {
     workerType: 'thread',
     maxWorkers: threadsOf[slot],
-    workerThreadOpts: { env: { ...process.env } },
+    workerThreadOpts: { env: { ...process.env, HARD_PEDAL_YIELDS: String(yields[slot]) } },
   }));
 }
 

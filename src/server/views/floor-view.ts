@@ -3,27 +3,31 @@ import { rankingVersion } from '@/core/diagnosis/ranking-version';
 import { methodVersion } from '@/core/judging/method-version';
 import { calibrationState } from '@/core/instruments/instrument';
 import { instrumentFromSite } from '@/core/formats/site-instrument';
-import { floorRows, makeCard, openRuns, recentActs, type FloorRow, type LeftRow } from '@/data/floor-cards';
+import { floorRows, openRuns, recentActs, type FloorRow, type LeftRow } from '@/data/floor-cards';
 import type { Place } from '@/data/jobs';
 import { dayAgo } from '../context/day-ago';
 import { recordingNow } from '../recording/recording-now';
 import { loadShop, type Shop } from '../shop/shop-now';
+import { cardAtOnce } from './card-at-once';
 import { judgingAnew, type JudgingAnew } from './judging-queue';
 import type { MadeCard } from './make-floor-card';
 import { shownOpen, type OpenRun } from './open-run';
 import { undoableOf, type Undoable } from './undoable';
 
+/** What the book says of a job on the floor. */
+export interface FloorJob {
+  readonly id: string;
+  readonly serial: string;
+  readonly vehicle: string;
+  readonly complaint: string;
+  readonly promisedAt: string | null;
+  readonly place: Place;
+  readonly sheet: { readonly name: string };
+}
+
 /** What the floor shows of a job, and no more: it is there at once for every unit in the house. */
 export interface FloorCard extends Omit<MadeCard, 'titles' | 'channels'> {
-  readonly job: {
-    readonly id: string;
-    readonly serial: string;
-    readonly vehicle: string;
-    readonly complaint: string;
-    readonly promisedAt: string | null;
-    readonly place: Place;
-    readonly sheet: { readonly name: string };
-  };
+  readonly job: FloorJob;
   /** The run that is recorded or waits to be kept, with the title of its step. */
   readonly openRun: (OpenRun & { readonly title: string }) | null;
   /** Instruments that its steps are read with although their calibration is overdue. */
@@ -48,6 +52,8 @@ export interface LeftJob {
 
 export interface FloorView {
   readonly jobs: readonly FloorCard[];
+  /** Jobs whose records are being judged: what they come to stands on a floor to come. */
+  readonly beingJudged: readonly FloorJob[];
   readonly broken: readonly BrokenJob[];
   readonly left: readonly LeftJob[];
   /** Jobs that another method is judging anew in the background; null where none is. */
@@ -90,57 +96,60 @@ function overdueNow({ site, today }: Shop): ReadonlyMap<string, string> {
   );
 }
 
-/** The card as it was kept, or as it is made now. What makes them is loaded where a card is wanted. */
-async function madeCard({ id, kept }: FloorRow, epoch: string, shop: Shop): Promise<MadeCard> {
-  if (kept?.epoch === epoch) return JSON.parse(kept.card) as MadeCard;
-  const { makeFloorCard } = await import('./make-floor-card');
-  return makeCard(id, epoch, () => makeFloorCard(id, shop));
-}
+/** So long a floor waits for cards that have to be made, ms. */
+const patience = 500;
 
 const whyNot = (error: unknown): string =>
   error instanceof Error && error.constructor.name === 'NoCard'
     ? error.message
     : 'Its sheet or one of its runs cannot be read.';
 
-/** All jobs that are still in the house, and those that cannot be read: one of them is a card that says so, the others stand. */
-export async function floorView(given?: Shop): Promise<FloorView> {
+/** How a job stands on the floor. */
+type Shown =
+  | { readonly kind: 'card'; readonly job: FloorCard }
+  | { readonly kind: 'being-judged'; readonly job: FloorJob }
+  | { readonly kind: 'broken'; readonly job: BrokenJob };
+
+function floorJob({ head, id }: FloorRow): FloorJob {
+  if (!head) throw new Error(`job ${id} has a card and no record`);
+  const { serial, vehicle, complaint, promised_at: promisedAt } = head;
+  const place = head.place as Place;
+  return { id, serial, vehicle, complaint, promisedAt, place, sheet: { name: head.sheet_name ?? '' } };
+}
+
+/**
+ * All jobs that are still in the house, and those that cannot be read: one of them is a card that says so, the others stand. `waits` is how
+ * long it waits for what has to be made, ms.
+ */
+export async function floorView(given?: Shop, waits = patience): Promise<FloorView> {
   const shop = given ?? (await loadShop());
   const [rows, open, { left, clock }] = await Promise.all([floorRows(), openRuns(), recentActs(dayAgo())]);
-  const epoch = epochOf(shop);
+  const asked = { epoch: epochOf(shop), shop, readAt: performance.now(), patience: waits };
   const openOf = new Map(open.map((run) => [run.jobId, run]));
   const overdue = overdueNow(shop);
-  const broken: BrokenJob[] = [];
-  const cardOf = async (row: FloorRow): Promise<FloorCard | null> => {
+  const shownOf = async (row: FloorRow): Promise<Shown> => {
     try {
-      const { titles, channels, ...made } = await madeCard(row, epoch, shop);
-      const { head } = row;
-      if (!head) throw new Error(`job ${row.id} has a card and no record`);
+      const at = await cardAtOnce(row, asked);
+      const job = floorJob(row);
+      if (at.kind === 'being-judged') return { kind: 'being-judged', job };
+      const { titles, channels, ...made } = at.card;
       const run = openOf.get(row.id);
-      const { id, serial, vehicle, complaint, promised_at: promisedAt } = head;
+      const openRun = run ? { ...shownOpen(run, recordingNow()), title: titles[run.step] ?? run.step } : null;
       return {
-        ...made,
-        job: {
-          id,
-          serial,
-          vehicle,
-          complaint,
-          promisedAt,
-          place: head.place as Place,
-          sheet: { name: head.sheet_name ?? '' },
-        },
-        openRun: run ? { ...shownOpen(run, recordingNow()), title: titles[run.step] ?? run.step } : null,
-        overdue: channels.flatMap((channel) => overdue.get(channel) ?? []),
+        kind: 'card',
+        job: { ...made, job, openRun, overdue: channels.flatMap((channel) => overdue.get(channel) ?? []) },
       };
     } catch (error) {
-      console.error(`job ${row.head?.number ?? row.id}`, error);
-      broken.push({ id: row.id, number: row.head?.number ?? null, serial: row.head?.serial ?? '', why: whyNot(error) });
-      return null;
+      const { number = null, serial = '' } = row.head ?? {};
+      console.error(`job ${number ?? row.id}`, error);
+      return { kind: 'broken', job: { id: row.id, number, serial, why: whyNot(error) } };
     }
   };
-  const cards = await Promise.all(rows.map(cardOf));
+  const shown = await Promise.all(rows.map(shownOf));
   return {
-    jobs: cards.filter((card) => card !== null),
-    broken,
+    jobs: shown.flatMap((each) => (each.kind === 'card' ? [each.job] : [])),
+    beingJudged: shown.flatMap((each) => (each.kind === 'being-judged' ? [each.job] : [])),
+    broken: shown.flatMap((each) => (each.kind === 'broken' ? [each.job] : [])),
     left: leftToday(left),
     judging: judgingAnew(),
     unreadable: shop.broken,

@@ -1,15 +1,13 @@
 'use client';
-import List from '@mui/material/List';
-import ListItem from '@mui/material/ListItem';
 import Button from '@mui/material/Button';
+import CircularProgress from '@mui/material/CircularProgress';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useState } from 'react';
 import type { Place } from '@/data/jobs';
-import type { BrokenJob, FloorCard, FloorView } from '@/server/views/floor-view';
+import type { BrokenJob, FloorCard, FloorJob, FloorView } from '@/server/views/floor-view';
 import { Key } from '@/ui/parts/key';
-import { UndoList } from '@/ui/parts/undo-list';
 import { UnitFace } from '@/ui/parts/unit-face';
 import { useWhen } from '@/ui/parts/when';
 import { VerdictMark, type ShownVerdict } from '@/ui/parts/verdict-mark';
@@ -23,6 +21,7 @@ import styles from './floor.module.css';
 
 // Seldom there: a floor that needs none of them does not wait for them.
 const LinearProgress = dynamic(() => import('@mui/material/LinearProgress'));
+const UndoList = dynamic(async () => (await import('@/ui/parts/undo-list')).UndoList);
 const AskZone = dynamic(async () => (await import('./ask-zone')).AskZone);
 const FloorNotices = dynamic(async () => (await import('./floor-notices')).FloorNotices);
 
@@ -57,7 +56,7 @@ function Card({ view, onEnd }: { readonly view: FloorCard; readonly onEnd: () =>
   const held = openRun?.title ?? '';
   const when = useWhen();
   return (
-    <ListItem>
+    <li>
       <Link href={`/jobs/${job.id}`} className={styles.card}>
         {hold ? (
           <HoldRing title={`${job.serial}, ${held}`} seconds={hold.seconds} endsAt={hold.endsAt} onEnd={onEnd} />
@@ -79,7 +78,7 @@ function Card({ view, onEnd }: { readonly view: FloorCard; readonly onEnd: () =>
         </div>
         <Going />
       </Link>
-    </ListItem>
+    </li>
   );
 }
 
@@ -87,9 +86,9 @@ function Card({ view, onEnd }: { readonly view: FloorCard; readonly onEnd: () =>
 const lookEvery = 5000;
 const lookEveryJudging = 1000;
 
-function useWhileChanging({ jobs, judging }: FloorView, router: ReturnType<typeof useRouter>): void {
+function useWhileChanging({ jobs, judging, beingJudged }: FloorView, router: ReturnType<typeof useRouter>): void {
   const recording = jobs.some((view) => view.openRun?.kind === 'recording');
-  const every = judging ? lookEveryJudging : recording ? lookEvery : null;
+  const every = judging || beingJudged.length > 0 ? lookEveryJudging : recording ? lookEvery : null;
   useEffect(() => {
     if (every === null) return;
     const timer = setInterval(() => router.refresh(), every);
@@ -97,16 +96,35 @@ function useWhileChanging({ jobs, judging }: FloorView, router: ReturnType<typeo
   }, [every, router]);
 }
 
+/** A unit that is being judged: what was brought may be a log of an hour. The floor does not wait for it. */
+function BeingJudged({ job }: { readonly job: FloorJob }) {
+  return (
+    <li>
+      <Link href={`/jobs/${job.id}`} className={styles.card}>
+        <CircularProgress size={40} aria-label="Being judged" className={styles.atWork} />
+        <div>
+          <h3>
+            {job.serial} · {job.sheet.name}
+          </h3>
+          <p>{job.vehicle}</p>
+          <p className={styles.line}>What was measured is being judged.</p>
+        </div>
+        <Going />
+      </Link>
+    </li>
+  );
+}
+
 /** A job that cannot be read: said in its place, so that nobody looks for it in vain. */
 function BrokenCard({ job }: { readonly job: BrokenJob }) {
   return (
-    <ListItem className={styles.broken}>
+    <li className={styles.broken}>
       <h3>
         {job.number === null ? 'A job' : `Job ${job.number}`}
         {job.serial && ` · ${job.serial}`}
       </h3>
       <p>It cannot be shown. {job.why} The others are not touched by it.</p>
-    </ListItem>
+    </li>
   );
 }
 
@@ -123,7 +141,7 @@ interface Props {
 /** The day: what needs a person now, then the places a unit can be. */
 export function Floor({ floor, air, today }: Props) {
   const { shopName } = useShop();
-  const { jobs: views, broken, left, judging } = floor;
+  const { jobs: views, beingJudged, broken, left, judging } = floor;
   const everything = needsNow(views);
   const [whole, setWhole] = useState(false);
   const now = whole ? everything : everything.slice(0, inTheStrip);
@@ -187,29 +205,34 @@ export function Floor({ floor, air, today }: Props) {
       )}
       {broken.length > 0 && (
         <section aria-label="Cannot be read" className={styles.brokenList}>
-          <List>
+          <ul>
             {broken.map((job) => (
               <BrokenCard key={job.id} job={job} />
             ))}
-          </List>
+          </ul>
         </section>
       )}
       <div className={styles.columns}>
         {columns.map(({ place, title, empty }) => {
           const here = views.filter((view) => view.job.place === place);
+          const pending = beingJudged.filter((job) => job.place === place);
+          const count = here.length + pending.length;
           return (
             <section key={place} className={styles.column} aria-label={title}>
               <h2>
-                {title} <span>{here.length}</span>
+                {title} <span>{count}</span>
               </h2>
-              {here.length === 0 ? (
+              {count === 0 ? (
                 <p className={styles.empty}>{empty}</p>
               ) : (
-                <List>
+                <ul>
                   {here.map((view) => (
                     <Card key={view.job.id} view={view} onEnd={refresh} />
                   ))}
-                </List>
+                  {pending.map((job) => (
+                    <BeingJudged key={job.id} job={job} />
+                  ))}
+                </ul>
               )}
             </section>
           );

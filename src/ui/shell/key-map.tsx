@@ -5,7 +5,6 @@ import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { Choice } from '@/ui/parts/choice';
 import { Key } from '@/ui/parts/key';
 import { useShop } from './shop-context';
 import styles from './shell.module.css';
@@ -34,14 +33,20 @@ export function ShellControls() {
   const { mode, setMode } = useColorScheme();
   return (
     <div className={styles.controls}>
-      <Choice label="At this screen" value={person} onChange={setPerson}>
+      {/* The browser's own: every place carries it, and needs none of the fields of forms for it. */}
+      <select
+        className={styles.person}
+        aria-label="At this screen"
+        value={person}
+        onChange={(event) => setPerson(event.target.value)}
+      >
         {/* A shop that has entered nobody yet has somebody at its screen all the same. */}
         {(people.length > 0 ? people.map(({ name }) => name) : [person]).map((name) => (
           <option key={name} value={name}>
             {name}
           </option>
         ))}
-      </Choice>
+      </select>
       <Button size="small" onClick={nextUnits} suppressHydrationWarning>
         {units.title} <Key>U</Key>
       </Button>

@@ -1,6 +1,5 @@
 'use client';
 import Button from '@mui/material/Button';
-import Link from 'next/link';
 import styles from './shell.module.css';
 
 interface Props {
@@ -20,7 +19,8 @@ export function PageFailed({ error, reset }: Props) {
       <Button color="inherit" onClick={reset}>
         Try again
       </Button>
-      <Button color="inherit" component={Link} href="/">
+      {/* Loaded whole: what broke is left behind, and no page carries more for it. */}
+      <Button color="inherit" href="/">
         To the floor
       </Button>
     </section>
