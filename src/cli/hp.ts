@@ -6,9 +6,11 @@ import { notByHandText } from '@/core/wording/not-by-hand-text';
 import { readBy } from '@/core/procedure/typed-entry';
 import { openUnits } from '@/core/quantities/shown-as';
 import { planOf, supplyOf } from '@/core/contract/kind';
+import { planDay } from '@/core/day-plan/plan-day';
 import { standInSource, writeBenchLog } from '@/core/formats/bench-log';
 import { fitSeverity } from '@/core/diagnosis/fit-severity';
 import { leadingFaults, ledgerOf } from '@/core/diagnosis/ledger';
+import { readDay, writeDayPlan } from '@/core/formats/day-file';
 import { writeEvaluation } from '@/core/formats/evaluation';
 import { writeDiagnosis, writeLedger, writeNextTest } from '@/core/formats/ledger';
 import { writePrediction } from '@/core/formats/prediction';
@@ -25,7 +27,7 @@ import { scanToolLog } from '@/core/rig/scan-tool';
 import type { Trace } from '@/core/traces/trace';
 import { readProblemText } from '@/core/wording/read-problem-text';
 import { readSignatures } from '@/server/context/signature-file';
-import { fail, UnusableInput } from './failure';
+import { fail, orFail, UnusableInput } from './failure';
 import {
   assumed,
   exampleContext,
@@ -36,6 +38,7 @@ import {
   kindSaid,
   layoutSaid,
   readingEvidence,
+  readText,
   symptomArguments,
   unitAtSite,
   vacuumArgument,
@@ -303,6 +306,12 @@ function program(): Command {
     )
     .requiredOption('--out <file>', 'log to write')
     .action(simulate);
+  hp.command('plan <file>')
+    .description('who does what on which bench: least is late, and then most is done early')
+    .action((file: string) => {
+      const { day, offset } = orFail(readDay(readText(file), file));
+      print(writeDayPlan(planDay(day), { now: day.now, offset }));
+    });
   withEvidence(hp.command('evaluate [step=log...]')).description('evaluates bench logs and readings').action(evaluate);
   withEvidence(hp.command('diagnose [step=log...]'))
     .description('ranks what may be the matter, and names the next best test')

@@ -22,6 +22,7 @@ const rooms: readonly { readonly name: string; readonly mayImport?: readonly str
   { name: 'contract' },
   { name: 'dials', mayImport: [...ground, 'vocabulary', 'procedure'] },
   { name: 'calculators', mayImport: ground },
+  { name: 'day-plan', mayImport: [] },
   { name: 'toolboxes' },
   { name: 'pictures', mayImport: [...ground, 'vocabulary', 'procedure', 'contract'] },
   {

@@ -51,6 +51,36 @@ test.describe('the command line', () => {
     expect(predicted.supplyVacuumKpa).toBeCloseTo(60.955, 3);
   });
 
+  test('plans a day, the same twice, and refuses one that is damaged', () => {
+    const now = '2026-11-23T08:00:00+01:00';
+    const hours = [{ from: now, to: '2026-11-23T16:00:00+01:00' }];
+    const tasks = [{ id: 'hold', hands: 5, alone: 30, bench: true, role: null, began: null, person: null }];
+    const job = (id: string) => ({ id, booked: now, promised: null, setUp: 'vacuum', bench: null, tasks });
+    const day = {
+      format: 'hard-pedal/day',
+      version: 1,
+      now,
+      people: [{ id: 'noor', roles: [], hours }],
+      benches: [{ id: 'bench 1', setUps: ['vacuum'], mounted: 'vacuum' }],
+      setUpMinutes: 15,
+      jobs: [job('TK-7'), job('UL-82')],
+    };
+    writeFileSync(at('day.json'), JSON.stringify(day));
+    const planned = hp('plan', at('day.json'));
+    expect([planned.code, planned.err]).toEqual([0, '']);
+    const plan = JSON.parse(planned.out);
+    expect(plan.jobs.map(({ finish }: { finish: string }) => finish)).toEqual([
+      '2026-11-23T08:35:00+01:00',
+      '2026-11-23T09:10:00+01:00',
+    ]);
+    expect(plan.jobs[1].why).toEqual(['bench 1 holds TK-7 until 08:35']);
+    expect(hp('plan', at('day.json')).out).toBe(planned.out);
+    writeFileSync(at('day.json'), JSON.stringify({ ...day, setUpMinutes: 'some' }));
+    const refused = hp('plan', at('day.json'));
+    expect([refused.code, refused.out]).toEqual([2, '']);
+    expect(refused.err).toContain('setUpMinutes');
+  });
+
   for (const [family, step, id] of [
     ['motor-pump-boost', 'charge-from-empty', 'precharge'],
     ['stored-pressure', 'charge-from-empty', 'precharge-2'],

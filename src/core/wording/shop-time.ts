@@ -1,4 +1,4 @@
-const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+export const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 const weekdays = ['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday'];
 
 const formatters = new Map<string, Intl.DateTimeFormat>();
@@ -22,7 +22,7 @@ function formatterOf(zone: string): Intl.DateTimeFormat {
 }
 
 /** A moment by the clock on the shop's wall. */
-interface WallTime {
+export interface WallTime {
   readonly year: number;
   /** From 1. */
   readonly month: number;
@@ -32,7 +32,8 @@ interface WallTime {
   readonly second: number;
 }
 
-function wallTimeAt(instant: number, zone: string): WallTime {
+/** An instant, ms since 1970, by the clock of a zone. */
+export function wallTimeAt(instant: number, zone: string): WallTime {
   const parts = formatterOf(zone).formatToParts(instant);
   const of = (type: Intl.DateTimeFormatPartTypes) => Number(parts.find((part) => part.type === type)?.value);
   return {
