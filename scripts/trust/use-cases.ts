@@ -11,6 +11,7 @@ import { acknowledgeCautions } from '@/server/desk/acknowledge-cautions';
 import { addSheet, bookIn } from '@/server/desk/book-in';
 import { beginImport, closeImport, takeImportPart } from '@/server/desk/import-log';
 import { issueRelease } from '@/server/desk/issue-release';
+import { correctBooking } from '@/server/desk/correct-booking';
 import { moveUnit } from '@/server/desk/move-job';
 import { orderSheet } from '@/server/desk/order-sheet';
 import { recordReadings } from '@/server/desk/record-readings';
@@ -154,6 +155,11 @@ export const useCases: readonly UseCase[] = [
   { title: 'findings', does: ({ jobId }) => issueRelease(jobId, { kind: 'findings-only', person, units: 'kpa' }) },
   { title: 'move', does: ({ jobId }) => moveUnit(jobId, { place: 'waiting-parts', person }) },
   { title: 'undo of the move', does: async ({ jobId }) => undoAct(await lastAct(jobId, 'moved'), person) },
+  {
+    title: 'correct the booking',
+    does: ({ jobId }) => correctBooking(jobId, { serial: 'TK-2207-15', vehicle: 'Grader 4', person }),
+  },
+  { title: 'undo of the correction', does: async ({ jobId }) => undoAct(await lastAct(jobId, 'corrected'), person) },
   { title: 'order', does: ({ jobId }) => orderSheet(jobId, { orderedBy: 'worth' }) },
   {
     title: 'readings',

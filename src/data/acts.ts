@@ -13,6 +13,7 @@ export const actKinds = [
   'moved',
   'repaired',
   'taken-out',
+  'corrected',
   'brought-back',
   'rejudged',
   'cautions-read',

@@ -5,7 +5,7 @@ import { rememberMappingRow } from './column-mappings';
 import { database, dataFolder } from './database';
 import type { JobEdit } from './job-edits';
 import type { JobRecord } from './job-record';
-import { insertJobRow, type NewJob } from './jobs';
+import { bookedRow, insertJobRow, type NewJob } from './jobs';
 import { insertReleaseRow } from './releases';
 import { insertRepairRow } from './repairs';
 import { insertRunRow } from './runs';
@@ -61,6 +61,8 @@ async function write(trx: Knex, jobId: string, version: number, edit: JobEdit, a
       return changedOne(await trx('jobs').where({ id: jobId }).update({ place: edit.place }));
     case 'ordered':
       return changedOne(await trx('jobs').where({ id: jobId }).update({ ordered_by: edit.by }));
+    case 'corrected':
+      return changedOne(await trx('jobs').where({ id: jobId }).update(bookedRow(edit.to)));
     case 'taken-out':
       return changedOne(await trx('jobs').where({ id: jobId }).update({ taken_out_at: edit.at }));
     case 'issued':

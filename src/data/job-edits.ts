@@ -1,5 +1,5 @@
 import type { Act, NewAct } from './acts';
-import type { AcknowledgedCaution, Order, Place } from './jobs';
+import type { AcknowledgedCaution, Booked, Order, Place } from './jobs';
 import type { MappedColumn } from '@/core/formats/column-mapping';
 import type { JobRecord } from './job-record';
 import type { StoredRelease } from './releases';
@@ -23,6 +23,7 @@ export type JobEdit =
   | ({ readonly kind: 'caution-read' } & AcknowledgedCaution)
   | { readonly kind: 'placed'; readonly place: Place }
   | { readonly kind: 'ordered'; readonly by: Order }
+  | { readonly kind: 'corrected'; readonly to: Partial<Booked> }
   | { readonly kind: 'taken-out'; readonly at: string | null }
   | { readonly kind: 'issued'; readonly release: Omit<StoredRelease, 'withdrawn'> }
   | { readonly kind: 'withdrawn'; readonly id: string; readonly at: string; readonly why: string }
@@ -69,6 +70,8 @@ function applied(record: JobRecord, edit: JobEdit, at: string): JobRecord {
       return { ...record, job: { ...record.job, place: edit.place } };
     case 'ordered':
       return { ...record, job: { ...record.job, orderedBy: edit.by } };
+    case 'corrected':
+      return { ...record, job: { ...record.job, ...edit.to } };
     case 'taken-out':
       return { ...record, job: { ...record.job, takenOutAt: edit.at } };
     case 'issued': {

@@ -60,6 +60,24 @@ export interface Job {
   readonly version: number;
 }
 
+/** What was said of a unit when it was booked in, and can be corrected. */
+export type Booked = Pick<Job, 'serial' | 'vehicle' | 'complaint' | 'symptoms' | 'promisedAt' | 'sheet'>;
+
+/** The same as it stands in the row of its job. */
+export function bookedRow({
+  promisedAt,
+  symptoms,
+  sheet,
+  ...texts
+}: Partial<Booked>): Readonly<Record<string, unknown>> {
+  return {
+    ...texts,
+    ...(promisedAt === undefined ? {} : { promised_at: promisedAt }),
+    ...(symptoms === undefined ? {} : { symptoms: JSON.stringify(symptoms) }),
+    ...(sheet === undefined ? {} : { sheet: JSON.stringify(sheet) }),
+  };
+}
+
 /** A row of the book as a job; throws where it is damaged. */
 export function jobFromRow(row: unknown): Job {
   const { booked_at, booked_by, promised_at, taken_out_at, ordered_by, behind_of, ...rest } = rowSchema.parse(row);

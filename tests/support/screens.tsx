@@ -113,6 +113,7 @@ export function jobViewOf(
     behind: null,
     inFront: null,
     rejudged: [],
+    corrected: [],
     ledger: null,
     ledgerTrouble: 'no-table',
     likeliest: null,

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { instantOf, isTimeZone, shopDay, shopTime, shopWeekday, zoneOffset } from './shop-time';
+import { instantOf, isTimeZone, shopDay, shopTime, shopWeekday, typedTime, zoneOffset } from './shop-time';
 
 const zones = [
   'UTC',
@@ -11,6 +11,19 @@ const zones = [
 ];
 
 describe('the shop’s time', () => {
+  it('goes into a field and comes back from it as the same minute', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...zones), fc.integer({ min: 1_600_000_000, max: 1_900_000_000 }), (zone, at) => {
+        const iso = new Date(Math.floor(at / 60) * 60_000).toISOString();
+        const back = instantOf(typedTime(iso, zone), zone);
+        // One of the two times that a clock shows when it is set back.
+        expect([0, 30, 60]).toContain(Math.abs(Date.parse(back) - Date.parse(iso)) / 60_000);
+        expect(typedTime(back, zone)).toBe(typedTime(iso, zone));
+      }),
+    );
+    expect(typedTime('2026-11-03T13:05:30Z', 'Europe/Vienna')).toBe('2026-11-03T14:05');
+  });
+
   const vienna = { zone: 'Europe/Vienna', today: '2026-11-26' };
 
   it.each([

@@ -98,6 +98,12 @@ export function shopDay(iso: string, zone: string): string {
   return `${digits(year, 4)}-${digits(month)}-${digits(day)}`;
 }
 
+/** A moment as a field for a date and a time takes it: the clock on the shop's wall. */
+export function typedTime(iso: string, zone: string): string {
+  const { hour, minute } = wallTimeOf(iso, zone);
+  return `${shopDay(iso, zone)}T${digits(hour)}:${digits(minute)}`;
+}
+
 /** Name of the shop's day of the week. */
 export function shopWeekday(iso: string, zone: string): string {
   const { year, month, day } = wallTimeOf(iso, zone);

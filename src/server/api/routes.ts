@@ -9,6 +9,7 @@ const routes: Readonly<Record<string, () => Promise<unknown>>> = {
   instruments: () => import('./instruments'),
   jobs: () => import('./jobs'),
   'jobs/*': () => import('./jobs-one'),
+  'jobs/*/booking': () => import('./jobs-one-booking'),
   'jobs/*/cautions': () => import('./jobs-one-cautions'),
   'jobs/*/compared': () => import('./jobs-one-compared'),
   'jobs/*/imports': () => import('./jobs-one-imports'),

@@ -1,6 +1,5 @@
 import * as z from 'zod';
 import { findFamily, kindOfSheet } from '@/core/families';
-import { instantOf } from '@/core/wording/shop-time';
 import { checkSpec } from '@/core/formats/unit-sheet';
 import type { JobRecord } from '@/data/job-record';
 import type { Job } from '@/data/jobs';
@@ -11,22 +10,17 @@ import { jobNamed } from '../context/job-context';
 import { conclusionOf } from '../judging/conclusion';
 import { evaluateJob } from '../judging/evaluate-job';
 import { loadShop, type Shop } from '../shop/shop-now';
+import { bookedFields, familyTitle, promiseOf, refusedField, refuseStrangeSymptoms } from './booked-fields';
 import { bookJob } from './change-job';
 
 export const bookInSchema = z.object({
   sheetId: z.string().min(1, 'Choose a unit sheet, or measure the unit and make one').max(120),
-  serial: z.string().trim().min(2, 'Read the serial off the plate; write "none" if there is none').max(40),
-  vehicle: z.string().trim().min(1, 'Say what it came off').max(120),
-  complaint: z.string().trim().max(500).default(''),
-  symptoms: z.array(z.string().max(80)).max(30).default([]),
-  promisedAt: z.iso.datetime({ local: true, error: 'Give a date and a time' }).or(z.literal('')).default(''),
+  ...bookedFields,
   person: z.string().trim().min(1, 'Say who books it in').max(80),
   plan: z.enum(['bench', 'vehicle']).default('bench'),
   standInFault: z.string().max(80).default(''),
   /** Job whose unit this one looks behind; nothing for a job of its own. */
   behindOf: z.string().max(120).default(''),
-  /** The promise as it stood when somebody said that it is meant to be past. */
-  promiseConfirmed: z.string().max(40).default(''),
 });
 
 export type BookIn = z.input<typeof bookInSchema>;
@@ -39,24 +33,13 @@ export async function bookIn(given: BookIn): Promise<Job> {
   const form = bookInSchema.parse(given);
   const shop = await loadShop();
   refuseStranger(shop.people, form.person);
-  // What is typed is the time on the shop's wall, wherever the screen stands.
-  const promisedAt = form.promisedAt === '' ? null : instantOf(form.promisedAt, shop.zone);
-  if (promisedAt !== null && form.promisedAt !== form.promiseConfirmed && Date.parse(promisedAt) < Date.now())
-    throw new RequestRefused(422, 'Some fields need another look.', {
-      promisedAt: 'This is past: mend it, or say that it was promised for then',
-    });
+  const promisedAt = promiseOf(form, shop.zone);
   const sheet = await findSheet(form.sheetId);
-  if (!sheet)
-    throw new RequestRefused(422, 'Some fields need another look.', { sheetId: 'This sheet is not in the library' });
+  if (!sheet) throw refusedField('sheetId', 'This sheet is not in the library');
   const kind = kindOfSheet(sheet);
   const known = form.standInFault === '' || kind?.model.faults.some((fault) => fault.id === form.standInFault);
-  if (!known)
-    throw new RequestRefused(422, 'Some fields need another look.', { standInFault: 'This unit has no such fault' });
-  const strange = form.symptoms.filter((id) => !kind?.symptoms.some((symptom) => symptom.id === id));
-  if (strange.length > 0)
-    throw new RequestRefused(422, 'Some fields need another look.', {
-      symptoms: `This unit has no symptom called ${strange.join(', ')}`,
-    });
+  if (!known) throw refusedField('standInFault', 'This unit has no such fault');
+  refuseStrangeSymptoms(form.symptoms, sheet);
   const seed = [...form.serial].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) | 0, 7);
   const booked = {
     serial: form.serial,
@@ -87,9 +70,7 @@ async function refuseBehind(record: JobRecord, shop: Shop, family: string): Prom
   if (handsTo === undefined)
     throw new RequestRefused(422, `Job ${front.number} has not come to an end that is looked behind.`);
   if (handsTo !== family)
-    throw new RequestRefused(422, 'Some fields need another look.', {
-      sheetId: `Behind job ${front.number} looks a sheet of ${findFamily(handsTo)?.title ?? handsTo}`,
-    });
+    throw refusedField('sheetId', `Behind job ${front.number} looks a sheet of ${familyTitle(handsTo)}`);
 }
 
 export const newSheetSchema = z.object({

@@ -24,8 +24,8 @@ export interface Desk {
 export interface Decision<T> {
   readonly edits: readonly JobEdit[];
   readonly result: T;
-  /** A run that the release stands on is struck out by it. */
-  readonly struckOut?: ReviewedFor['struckOut'];
+  /** Why a release that stands is withdrawn by it, in words; where nothing is said it is judged anew where it may be touched. */
+  readonly withdraws?: string;
 }
 
 export interface UseCase<T> {
@@ -95,9 +95,13 @@ async function once<T extends object>(
   if (!useCase.anyVersion && seen < version)
     throw new RequestRefused(409, `${whatChanged(record, seen)} Look again, then decide.`, {}, { version });
   const at = new Date().toISOString();
-  const { edits, result, struckOut } = await useCase.decide({ record, shop, at });
+  const { edits, result, withdraws } = await useCase.decide({ record, shop, at });
   if (edits.length === 0) return { ...result, version };
-  const reviewed: ReviewedFor = { person: useCase.person ?? 'Hard Pedal', at, ...(struckOut ? { struckOut } : {}) };
+  const reviewed: ReviewedFor = {
+    person: useCase.person ?? 'Hard Pedal',
+    at,
+    ...(withdraws === undefined ? {} : { withdraws }),
+  };
   const versions = await commit(await withReviews({ record, edits }, shop, reviewed), { at });
   return { ...result, version: versions[0] };
 }
@@ -105,7 +109,7 @@ async function once<T extends object>(
 /** Whether these edits can turn what a release stands on. */
 const bears = (edits: readonly JobEdit[]): boolean =>
   edits.some(({ kind }) =>
-    ['run-begun', 'run-state', 'run-struck', 'repaired', 'repair-undone', 'taken-out'].includes(kind),
+    ['run-begun', 'run-state', 'run-struck', 'repaired', 'repair-undone', 'taken-out', 'corrected'].includes(kind),
   );
 
 /** A change with what becomes of the releases that it touches: the job's own, and those of the jobs in front of it. */

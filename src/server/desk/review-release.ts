@@ -9,7 +9,8 @@ import type { Shop } from '../shop/shop-now';
 export interface ReviewedFor {
   readonly person: string;
   readonly at: string;
-  readonly struckOut?: { readonly title: string; readonly reason: string };
+  /** What takes away what it stands on, in words; where nothing is said it is judged anew. */
+  readonly withdraws?: string;
   /** A job behind its unit, as it will be. */
   readonly behind?: JobRecord;
 }
@@ -21,10 +22,8 @@ export interface ReviewedFor {
 export async function reviewRelease(record: JobRecord, shop: Shop, reviewed: ReviewedFor): Promise<readonly JobEdit[]> {
   const release = standing(record);
   if (!release) return [];
-  const { person, at, struckOut } = reviewed;
-  const why = struckOut
-    ? `A run of “${struckOut.title}” was struck out: ${struckOut.reason}`
-    : blockingText(await blockingNow(record, shop, reviewed.behind ?? null));
+  const { person, at, withdraws } = reviewed;
+  const why = withdraws ?? blockingText(await blockingNow(record, shop, reviewed.behind ?? null));
   if (why === '') return [{ kind: 'reviewed', id: release.id }];
   const jobId = record.job.id;
   return [

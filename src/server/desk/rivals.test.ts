@@ -17,6 +17,7 @@ import { locksOf } from '../judging/interlocks';
 import { wholeFloor } from '../../../tests/support/whole-floor';
 import { jobView } from '../views/job-view';
 import { issueRelease } from './issue-release';
+import { correctBooking } from './correct-booking';
 import { moveUnit } from './move-job';
 import { recordRepair } from './repair';
 import { discardRun, keepRun, startRun, stopRun, strikeOut } from './runs';
@@ -150,6 +151,18 @@ describe('rivals at once: one wins, the other is told, and nothing is half or do
     for (const i of eight) {
       oneWins(await atOnce(settings(`Bench ${i}`), settings(`Shop ${i}`)));
       oneWins(await atOnce(gauge(`Gauge ${i}`), gauge(`Dial ${i}`)));
+    }
+  });
+});
+
+describe('two corrections of one booking at once', () => {
+  it('one stands, the other is told', async () => {
+    for (const i of eight) {
+      const job = await book(`TK-R-7${i}`);
+      const seen = (await jobView(job.id)).job.version;
+      const as = (serial: string) => () =>
+        askedAtVersion(seen, () => correctBooking(job.id, { serial, vehicle: 'Grader 2', person }));
+      oneWins(await atOnce(as(`TK-A-${i}`), as(`TK-B-${i}`)));
     }
   });
 });

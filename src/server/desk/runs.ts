@@ -200,7 +200,7 @@ export async function strikeOut(id: string, reason: string, person: string): Pro
       return {
         edits: [{ kind: 'run-struck', id, reason }, actOn(run.jobId, id, 'struck-out', { person, detail: reason })],
         result: {},
-        struckOut: { title: stepTitle(record.job, run.step), reason },
+        withdraws: `A run of “${stepTitle(record.job, run.step)}” was struck out: ${reason}`,
       };
     },
   });

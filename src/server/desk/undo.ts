@@ -6,6 +6,7 @@ import { stepTitle } from '../context/job-context';
 import { RequestRefused } from '../http/refused';
 import { undoableOf, type Undoable } from '../views/undoable';
 import { changeJob } from './change-job';
+import { bookedBefore, withdrawsFor } from './correct-booking';
 import { refuseWhileOpen } from './open-step';
 
 /** Takes an act back, once: whoever comes second is told. */
@@ -24,7 +25,9 @@ export async function undoAct(id: number, person: string): Promise<{ version: nu
       // What comes back is finished and waits to be kept.
       if (undoable.what === 'discarded') refuseWhileOpen(record);
       const brought = { jobId, subject, act: 'brought-back', person, detail: undoable.what } as const;
+      if (undoable.what === 'corrected') refuseWhileOpen(record);
       return {
+        ...(undoable.what === 'corrected' ? withdrawsFor(record.job, bookedBefore(act)) : {}),
         edits: [{ kind: 'act-undone', id, at }, ...restored(act, undoable.what, at), { kind: 'act', act: brought }],
         result: {},
       };
@@ -32,7 +35,8 @@ export async function undoAct(id: number, person: string): Promise<{ version: nu
   });
 }
 
-function restored({ subject, before }: Act, what: Undoable['what'], at: string): readonly JobEdit[] {
+function restored(act: Act, what: Undoable['what'], at: string): readonly JobEdit[] {
+  const { subject, before } = act;
   const id = subject ?? '';
   switch (what) {
     case 'discarded':
@@ -45,5 +49,7 @@ function restored({ subject, before }: Act, what: Undoable['what'], at: string):
       return [{ kind: 'repair-undone', id, at }];
     case 'taken-out':
       return [{ kind: 'taken-out', at: null }];
+    case 'corrected':
+      return [{ kind: 'corrected', to: bookedBefore(act) }];
   }
 }

@@ -26,6 +26,8 @@ function deed(record: JobRecord, { act, subject, detail }: Act): string {
       return `recorded a repair (${detail})`;
     case 'taken-out':
       return 'took it out of the book';
+    case 'corrected':
+      return `corrected what was booked (${detail})`;
     case 'brought-back':
       return 'brought something back';
     case 'cautions-read':

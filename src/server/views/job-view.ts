@@ -119,6 +119,8 @@ export interface JobView {
   readonly clockRanBack: readonly { readonly at: string; readonly seconds: number }[];
   /** What another method judges otherwise than the one before it did, latest first. */
   readonly rejudged: readonly { readonly by: string; readonly at: string; readonly what: string }[];
+  /** What was corrected of what was booked, with what stood before, latest first. */
+  readonly corrected: readonly { readonly by: string; readonly at: string; readonly what: string }[];
 }
 
 /** The run that is recorded or waits to be kept, as the screens show it. */
@@ -237,6 +239,11 @@ async function viewOf(record: JobRecord, shop: Shop): Promise<JobView> {
   const { ledger, ledgerTrouble } = await ledgerOr(record, { shop, evaluated, locks });
   const steps = inOrder(job, stepsOf(record, evaluated, locks), ledger);
   const openRun = openRunOf(record);
+  const said = (kind: Act['act']) =>
+    acts
+      .filter((each) => each.act === kind && each.undoneAt === null)
+      .map(({ person, at, detail }) => ({ by: person, at, what: detail ?? '' }))
+      .reverse();
   const behind = await behindOf(record, shop);
   return {
     ledger,
@@ -270,10 +277,8 @@ async function viewOf(record: JobRecord, shop: Shop): Promise<JobView> {
     cautions: record.cautions,
     overdue: overdueOf(job, shop, evaluation),
     undoable: undoableOf(record, (step) => stepTitle(job, step)),
-    rejudged: acts
-      .filter((each) => each.act === 'rejudged')
-      .map(({ person, at, detail }) => ({ by: person, at, what: detail ?? '' }))
-      .reverse(),
+    rejudged: said('rejudged'),
+    corrected: said('corrected'),
     aside: evaluated.runs.filter((run) => run.state === 'aside').map((run) => run.step),
     broken: record.broken,
     clockRanBack: acts

@@ -6,7 +6,7 @@ import { dayAgo } from '../context/day-ago';
 /** Something that was done within the day and can be taken back. */
 export interface Undoable {
   readonly act: number;
-  readonly what: 'discarded' | 'struck-out' | 'moved' | 'taken-out' | 'repaired';
+  readonly what: 'discarded' | 'struck-out' | 'moved' | 'taken-out' | 'repaired' | 'corrected';
   /** Step of the run, or the place that the job was moved to; null for the job itself. */
   readonly of: { readonly id: string; readonly title: string } | null;
   readonly person: string;
@@ -30,14 +30,21 @@ type Recorded = Pick<JobRecord, 'job' | 'runs' | 'repairs' | 'acts'>;
 export function undoableOf(record: Recorded, titleOf: (step: string) => string): readonly Undoable[] {
   const since = dayAgo();
   const acts = record.acts.filter((act) => act.at >= since && act.undoneAt === null).reverse();
-  const moved = acts.find((act) => act.act === 'moved');
-  return acts.flatMap((act) => undoableAct(act, record, { lastMove: moved, titleOf }) ?? []);
+  const last = (kind: Act['act']) => acts.find((act) => act.act === kind);
+  const lastOf = { move: last('moved'), correction: last('corrected') };
+  return acts.flatMap((act) => undoableAct(act, record, { lastOf, titleOf }) ?? []);
 }
 
 function undoableAct(
   act: Act,
   { job, runs, repairs }: Recorded,
-  { lastMove, titleOf }: { readonly lastMove: Act | undefined; readonly titleOf: (step: string) => string },
+  {
+    lastOf,
+    titleOf,
+  }: {
+    readonly lastOf: { readonly move: Act | undefined; readonly correction: Act | undefined };
+    readonly titleOf: (step: string) => string;
+  },
 ): Undoable | null {
   const { person, at } = act;
   switch (act.act) {
@@ -52,7 +59,7 @@ function undoableAct(
     }
     case 'moved': {
       const { detail } = act;
-      return act === lastMove && isPlace(act.before) && isPlace(detail) && job.place === detail
+      return act === lastOf.move && isPlace(act.before) && isPlace(detail) && job.place === detail
         ? { act: act.id, what: 'moved', of: { id: detail, title: placeWords[detail] }, person, at }
         : null;
     }
@@ -61,6 +68,12 @@ function undoableAct(
       const since = runs.some((run) => run.sequence > (last?.afterRun ?? 0) && run.state !== 'discarded');
       const of = { id: act.subject ?? '', title: act.detail ?? '' };
       return last?.id === act.subject && !since ? { act: act.id, what: 'repaired', of, person, at } : null;
+    }
+    case 'corrected': {
+      const of = { id: '', title: act.detail ?? '' };
+      return act === lastOf.correction && act.before !== null
+        ? { act: act.id, what: 'corrected', of, person, at }
+        : null;
     }
     case 'taken-out':
       return job.takenOutAt === null ? null : { act: act.id, what: 'taken-out', of: null, person, at };

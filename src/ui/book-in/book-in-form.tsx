@@ -1,17 +1,10 @@
 'use client';
 import Button from '@mui/material/Button';
-import Checkbox from '@mui/material/Checkbox';
-import FormControl from '@mui/material/FormControl';
-import FormControlLabel from '@mui/material/FormControlLabel';
-import FormGroup from '@mui/material/FormGroup';
-import FormHelperText from '@mui/material/FormHelperText';
-import FormLabel from '@mui/material/FormLabel';
 import MenuItem from '@mui/material/MenuItem';
-import TextField from '@mui/material/TextField';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { Controller, useForm, useWatch } from 'react-hook-form';
+import { useForm, useWatch } from 'react-hook-form';
 import { kindOfSheet } from '@/core/families/registry';
 import type { Job } from '@/data/jobs';
 import type { StoredSheet } from '@/data/unit-sheets';
@@ -20,6 +13,8 @@ import { SheetCurve } from '@/ui/sheets/sheet-curve';
 import { PageHead } from '@/ui/shell/frame';
 import { Refused, send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
+import { FormText } from './form-text';
+import { SymptomField, wordsIn } from './symptom-field';
 import { dropDraft, useDraft } from './use-draft';
 import styles from './book-in.module.css';
 
@@ -45,8 +40,6 @@ const empty: Fields = {
   plan: '',
   standInFault: '',
 };
-
-const wordsIn = (text: string) => text.split(' ').filter(Boolean);
 
 interface Props {
   readonly sheets: readonly StoredSheet[];
@@ -112,23 +105,11 @@ export function BookInForm({ sheets: all, chosenSheet, air, behind = null, notBe
     return form.handleSubmit(submit(form.getValues('promisedAt')))();
   };
 
-  const text = (name: keyof Fields, label: string, more: Partial<React.ComponentProps<typeof TextField>> = {}) => (
-    <Controller
-      name={name}
-      control={form.control}
-      render={({ field: { ref, ...field }, fieldState }) => (
-        <TextField
-          {...field}
-          {...more}
-          id={`book-in-${name}`}
-          inputRef={ref}
-          label={label}
-          error={fieldState.invalid}
-          helperText={fieldState.error?.message ?? more.helperText ?? ' '}
-        />
-      )}
-    />
-  );
+  const text = (
+    name: keyof Fields,
+    label: string,
+    more: Partial<Omit<React.ComponentProps<typeof FormText>, 'name' | 'control'>> = {},
+  ) => <FormText {...more} name={name} label={label} control={form.control} />;
 
   return (
     <>
@@ -166,41 +147,7 @@ export function BookInForm({ sheets: all, chosenSheet, air, behind = null, notBe
             {text('vehicle', 'Came off', { helperText: 'Vehicle or store', autoComplete: 'off' })}
           </div>
           {text('complaint', 'Complaint', { multiline: true, minRows: 2, helperText: 'In the driver’s words' })}
-          {kind && (
-            <Controller
-              name="symptoms"
-              control={form.control}
-              render={({ field: { value, onChange }, fieldState }) => (
-                <FormControl component="fieldset" error={fieldState.invalid}>
-                  <FormLabel component="legend">What the driver noticed</FormLabel>
-                  <FormGroup className={styles.symptoms}>
-                    {kind.symptoms.map(({ id, title }) => (
-                      <FormControlLabel
-                        key={id}
-                        label={title}
-                        control={
-                          <Checkbox
-                            size="small"
-                            checked={wordsIn(value).includes(id)}
-                            onChange={({ target }) =>
-                              onChange(
-                                [...wordsIn(value).filter((each) => each !== id), ...(target.checked ? [id] : [])].join(
-                                  ' ',
-                                ),
-                              )
-                            }
-                          />
-                        }
-                      />
-                    ))}
-                  </FormGroup>
-                  <FormHelperText>
-                    {fieldState.error?.message ?? 'As many as hold; none where nobody said'}
-                  </FormHelperText>
-                </FormControl>
-              )}
-            />
-          )}
+          {kind && <SymptomField name="symptoms" control={form.control} kind={kind} />}
           {plans.length > 1 &&
             text('plan', 'Tested as', {
               select: true,

@@ -296,6 +296,11 @@ export function JobPage({ view }: { readonly view: JobView }) {
               {by} judged this job anew, {when(at, 'moment')}: {what}. Papers that were issued stay as they are.
             </p>
           ))}
+          {view.corrected.map(({ by, at, what }) => (
+            <p key={at} className={styles.rejudged}>
+              {by} corrected what was booked, {when(at, 'moment')}: {what}.
+            </p>
+          ))}
           {job.orderedBy === 'worth' && (
             <p className={styles.rejudged}>
               {view.ledger?.next.kind === 'test'
@@ -372,6 +377,11 @@ export function JobPage({ view }: { readonly view: JobView }) {
               <option value="gone">Fetched</option>
             </TextField>
             {trouble && <p role="alert">{trouble}</p>}
+            {inBook && (
+              <Button component={Link} href={`/jobs/${job.id}/booking`}>
+                Correct what was booked
+              </Button>
+            )}
             {inBook && view.openRun === null && (
               <Button onClick={() => void takeOut()}>Booked in by mistake: take it out</Button>
             )}

@@ -16,6 +16,7 @@ const words: Readonly<Record<Undoable['what'], (title: string) => string>> = {
   moved: (title) => `Moved: ${title}`,
   repaired: (title) => `A repair was put on record: ${title}`,
   'taken-out': () => 'Taken out of the book',
+  corrected: (title) => `Corrected: ${title}`,
 };
 
 /** What can be taken back of what was done within the day: one line each, with the way back beside it. */

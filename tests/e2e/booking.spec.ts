@@ -1,0 +1,44 @@
+import { expect } from '@playwright/test';
+import { test } from './test';
+import { expectAccessible } from './axe';
+
+test('a booking is corrected by keyboard: what is wrong is said at its field, what stood before stays, and comes back', async ({
+  page,
+}) => {
+  await page.goto('/book-in');
+  await page.getByLabel('Unit sheet').focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('option', { name: 'Tarnock R7' }).click();
+  await page.getByLabel('Serial').fill('TK-B-70');
+  await page.getByLabel('Came off').fill('Grader 2');
+  await page.getByRole('button', { name: 'Book in', exact: true }).click();
+  await page.waitForURL(/\/jobs\/[^/]+$/);
+
+  const correct = page.getByRole('link', { name: 'Correct what was booked' });
+  await correct.focus();
+  await page.keyboard.press('Enter');
+  await page.waitForURL(/\/booking$/);
+  await expect(page.getByLabel('Serial')).toHaveValue('TK-B-70');
+  await expectAccessible(page, 'correcting a booking');
+
+  await page.getByLabel('Serial').fill('');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Read the serial off the plate')).toBeVisible();
+  await expect(page.getByLabel('Serial')).toBeFocused();
+  await page.keyboard.type('TK-B-71');
+  await page.getByLabel('Complaint').fill('Hard pedal on the first stop');
+  // What is typed is there after a crash of the browser.
+  await page.reload();
+  await expect(page.getByLabel('Serial')).toHaveValue('TK-B-71');
+  await page.getByLabel('Came off').focus();
+  await page.keyboard.press('Enter');
+  await page.waitForURL(/\/jobs\/[^/]+$/);
+  await expect(page.getByText(/corrected what was booked.*serial “TK-B-71”, was “TK-B-70”/)).toBeVisible();
+  await expect(page.getByText('Hard pedal on the first stop', { exact: true })).toBeVisible();
+  await expectAccessible(page, 'a job that was corrected');
+
+  await page.getByRole('button', { name: /^Bring back: Corrected: serial/ }).click();
+  await expect(page.getByText(/was “TK-B-70”/)).toHaveCount(0);
+  await page.goto('/');
+  await expect(page.getByRole('link', { name: /TK-B-70/ })).toBeVisible();
+});
