@@ -9,7 +9,6 @@ const rowSchema = z.object({
   number: z.number(),
   serial: z.string(),
   vehicle: z.string(),
-  complaint: z.string(),
   place: z.string(),
   promised_at: z.string().nullable(),
   sheet_name: z.string().nullable(),
@@ -35,7 +34,7 @@ export async function floorRows(): Promise<readonly FloorRow[]> {
     .leftJoin('floor_cards', 'floor_cards.job_id', 'jobs.id')
     .whereRaw(`jobs.place <> 'gone' and jobs.taken_out_at is null`)
     .orderBy('jobs.number')
-    .select('jobs.id', 'number', 'serial', 'vehicle', 'complaint', 'place', 'promised_at', 'epoch', 'card')
+    .select('jobs.id', 'number', 'serial', 'vehicle', 'place', 'promised_at', 'epoch', 'card')
     .select((await database()).raw(`case when json_valid(sheet) then json_extract(sheet, '$.name') end as sheet_name`));
   return rows.map((row) => {
     const { data } = rowSchema.safeParse(row);

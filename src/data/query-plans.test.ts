@@ -7,6 +7,7 @@ import { issueRelease } from '@/server/desk/issue-release';
 import { takenOffToday } from '@/server/shop/instruments';
 import { loadShop } from '@/server/shop/shop-now';
 import { sphereLives } from '@/server/shop/spheres';
+import { knownSerial } from '@/server/views/known-serial';
 import { wholeFloor } from '../../tests/support/whole-floor';
 import { jobView } from '@/server/views/job-view';
 import { compareStep } from '@/server/views/compare-step';
@@ -65,6 +66,7 @@ describe('what a page asks of the database', () => {
       'job, warm': () => jobView(job.id),
       'another job': () => jobView(before.id),
       compared: () => compareStep(job.id, { step: 'boost-curve' }),
+      'a serial': () => knownSerial('TK-Q-1'),
       shop: () => loadShop(),
       instruments: () => takenOffToday(),
       spheres: () => sphereLives(),

@@ -42,3 +42,19 @@ test('a booking is corrected by keyboard: what is wrong is said at its field, wh
   await page.goto('/');
   await expect(page.getByRole('link', { name: /TK-B-70/ })).toBeVisible();
 });
+
+test('a serial that was here before brings its jobs, its sheet and its vehicle', async ({ page }) => {
+  await page.goto('/book-in');
+  await page.getByLabel('Serial').fill('TK-2207-11');
+  const known = page.getByRole('status', { name: 'It was here before' });
+  await page.getByLabel('Serial').pressSequentially('8');
+  await expect(known.getByRole('link', { name: 'Job 2602' })).toBeVisible();
+  await expect(known.getByRole('listitem')).toHaveCount(2);
+  await expectAccessible(page, 'booking in a known serial');
+  await known.getByRole('button', { name: /^Take over Tarnock R7, Touring bus/ }).click();
+  await expect(page.getByLabel('Came off')).toHaveValue(/Touring bus/);
+  await expect(page.getByLabel('Unit sheet')).toContainText('Tarnock R7');
+  // Another serial, another life.
+  await page.getByLabel('Serial').fill('TK-NEVER-1');
+  await expect(known).toHaveCount(0);
+});

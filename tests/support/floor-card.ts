@@ -7,7 +7,6 @@ export function floorCard(over: Partial<FloorCard> = {}, job: Partial<FloorCard[
       id: 'j1',
       serial: 'TK-2207-118',
       vehicle: 'Touring bus “Sorrel”',
-      complaint: 'Hard pedal',
       promisedAt: null,
       place: 'on-bench',
       sheet: { name: 'Tarnock R7' },

@@ -32,6 +32,7 @@ const routes: Readonly<Record<string, () => Promise<unknown>>> = {
   'runs/*/result': () => import('./runs-one-result'),
   'runs/*/stream': () => import('./runs-one-stream'),
   'runs/*/timeline': () => import('./runs-one-timeline'),
+  serials: () => import('./serials'),
   settings: () => import('./settings'),
   sheets: () => import('./sheets'),
   spheres: () => import('./spheres'),

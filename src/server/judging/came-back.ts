@@ -18,9 +18,11 @@ export interface CameBack {
 /** What is written for a unit without a plate: many have it, and none of them is another. */
 const noSerial = /^(?:none|no|nil|unknown|n\/?a|[-–?.]+)$/i;
 
+export const isNoSerial = (serial: string): boolean => noSerial.test(serial);
+
 /** The last job of the same serial before this one; what cannot be read of it takes nothing from this one. */
 export async function cameBackOf(job: Job, shop: Shop): Promise<CameBack | null> {
-  if (noSerial.test(job.serial)) return null;
+  if (isNoSerial(job.serial)) return null;
   const before = (await jobsOfSerial(job.serial, job.number))
     // Another build has other axes.
     .filter((each) => kindOfSheet(each.sheet) === kindOfSheet(job.sheet) && each.plan === job.plan)

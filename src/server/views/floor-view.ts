@@ -19,7 +19,6 @@ export interface FloorJob {
   readonly id: string;
   readonly serial: string;
   readonly vehicle: string;
-  readonly complaint: string;
   readonly promisedAt: string | null;
   readonly place: Place;
   readonly sheet: { readonly name: string };
@@ -112,9 +111,9 @@ type Shown =
 
 function floorJob({ head, id }: FloorRow): FloorJob {
   if (!head) throw new Error(`job ${id} has a card and no record`);
-  const { serial, vehicle, complaint, promised_at: promisedAt } = head;
+  const { serial, vehicle, promised_at: promisedAt } = head;
   const place = head.place as Place;
-  return { id, serial, vehicle, complaint, promisedAt, place, sheet: { name: head.sheet_name ?? '' } };
+  return { id, serial, vehicle, promisedAt, place, sheet: { name: head.sheet_name ?? '' } };
 }
 
 /**

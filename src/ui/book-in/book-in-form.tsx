@@ -14,6 +14,7 @@ import { PageHead } from '@/ui/shell/frame';
 import { Refused, send } from '@/ui/shell/request';
 import { useShop } from '@/ui/shell/shop-context';
 import { FormText } from './form-text';
+import { KnownSerialPanel, useKnownSerial } from './known-serial';
 import { SymptomField, wordsIn } from './symptom-field';
 import { dropDraft, useDraft } from './use-draft';
 import styles from './book-in.module.css';
@@ -71,6 +72,9 @@ export function BookInForm({ sheets: all, chosenSheet, air, behind = null, notBe
   const sheetId = useWatch({ control: form.control, name: 'sheetId' });
   const sheet = sheets.find((each) => each.id === sheetId);
   const kind = sheet ? kindOfSheet(sheet) : undefined;
+
+  const serial = useWatch({ control: form.control, name: 'serial' });
+  const known = useKnownSerial(behind ? '' : serial);
 
   const plans = kind?.plans ?? [];
   const planOr = (id: string) => plans.find((plan) => plan.id === id)?.id ?? plans[0]?.id;
@@ -190,6 +194,15 @@ export function BookInForm({ sheets: all, chosenSheet, air, behind = null, notBe
           </div>
         </form>
         <aside className={styles.side} aria-label="What this unit should do">
+          {known && (
+            <KnownSerialPanel
+              known={known}
+              onTake={({ vehicle, sheetId: taken }) => {
+                form.setValue('vehicle', vehicle, { shouldValidate: true });
+                if (taken !== null) form.setValue('sheetId', taken, { shouldValidate: true });
+              }}
+            />
+          )}
           {sheet ? (
             <>
               <h2>{sheet.name}</h2>

@@ -4,7 +4,7 @@ import CircularProgress from '@mui/material/CircularProgress';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect } from 'react';
 import type { Place } from '@/data/jobs';
 import type { BrokenJob, FloorCard, FloorJob, FloorView } from '@/server/views/floor-view';
 import { Key } from '@/ui/parts/key';
@@ -49,33 +49,44 @@ function standing(view: FloorCard): { verdict: ShownVerdict; line: string } {
   };
 }
 
-function Card({ view, onEnd }: { readonly view: FloorCard; readonly onEnd: () => void }) {
+/** What a row says of its unit: serial, sheet and vehicle, and the promise. */
+function RowHead({ job }: { readonly job: FloorJob }) {
+  const when = useWhen();
+  return (
+    <>
+      <h3>
+        <b>{job.serial}</b> {job.sheet.name}
+        <span>, {job.vehicle}</span>
+      </h3>
+      {job.promisedAt && (
+        <p className={styles.promise}>
+          <span className={styles.unseen}>promised </span>
+          {when(job.promisedAt, 'weekday-moment')}
+        </p>
+      )}
+    </>
+  );
+}
+
+/** A unit in its place, in two lines: who it is, and where it stands. */
+function Row({ view, onEnd }: { readonly view: FloorCard; readonly onEnd: () => void }) {
   const { verdict, line } = standing(view);
   const { job, openRun } = view;
   const hold = openRun?.kind === 'recording' ? openRun.hold : null;
   const held = openRun?.title ?? '';
-  const when = useWhen();
+  const state = hold ? held : (view.likeliest ?? line);
   return (
     <li>
-      <Link href={`/jobs/${job.id}`} className={styles.card}>
+      <Link href={`/jobs/${job.id}`} className={styles.row}>
         {hold ? (
           <HoldRing title={`${job.serial}, ${held}`} seconds={hold.seconds} endsAt={hold.endsAt} onEnd={onEnd} />
         ) : (
           <UnitFace face={view.face} />
         )}
-        <div>
-          <h3>
-            {job.serial} · {job.sheet.name}
-          </h3>
-          <p>
-            {job.vehicle}
-            {job.complaint ? `. ${job.complaint}` : ''}
-            {job.promisedAt ? `. Promised ${when(job.promisedAt, 'weekday-moment')}` : ''}
-          </p>
-          <VerdictMark verdict={verdict} />
-          <p className={styles.line}>{hold ? held : line}</p>
-          {view.likeliest !== null && <p className={styles.likeliest}>{view.likeliest}</p>}
-        </div>
+        <RowHead job={job} />
+        <p className={styles.state}>
+          <VerdictMark verdict={verdict} /> {state}
+        </p>
         <Going />
       </Link>
     </li>
@@ -100,15 +111,10 @@ function useWhileChanging({ jobs, judging, beingJudged }: FloorView, router: Ret
 function BeingJudged({ job }: { readonly job: FloorJob }) {
   return (
     <li>
-      <Link href={`/jobs/${job.id}`} className={styles.card}>
-        <CircularProgress size={40} aria-label="Being judged" className={styles.atWork} />
-        <div>
-          <h3>
-            {job.serial} · {job.sheet.name}
-          </h3>
-          <p>{job.vehicle}</p>
-          <p className={styles.line}>What was measured is being judged.</p>
-        </div>
+      <Link href={`/jobs/${job.id}`} className={styles.row}>
+        <CircularProgress size={26} aria-label="Being judged" className={styles.atWork} />
+        <RowHead job={job} />
+        <p className={styles.state}>What was measured is being judged.</p>
         <Going />
       </Link>
     </li>
@@ -128,8 +134,36 @@ function BrokenCard({ job }: { readonly job: BrokenJob }) {
   );
 }
 
-/** So many needs fit the strip at once; the rest is behind a word that counts them. */
-const inTheStrip = 3;
+/** Everything that needs a person now, most urgent first. */
+function Needs({ views }: { readonly views: readonly FloorCard[] }) {
+  const needs = needsNow(views);
+  return (
+    <section className={styles.now} aria-label="Needs a person now">
+      <h2>
+        Needs somebody <span>{needs.length}</span>
+      </h2>
+      {needs.length === 0 ? (
+        <p className={styles.empty}>
+          <strong>Nothing needs you now</strong>
+          <br />
+          Book in a unit, or open one that waits.
+        </p>
+      ) : (
+        <ul>
+          {needs.map((item) => (
+            <li key={`${item.href} ${item.title}`}>
+              <Link href={item.href}>
+                <strong>{item.title}</strong>
+                <span>{item.detail}</span>
+                <Going />
+              </Link>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
 
 interface Props {
   readonly floor: FloorView;
@@ -138,14 +172,10 @@ interface Props {
   readonly today: string;
 }
 
-/** The day: what needs a person now, then the places a unit can be. */
+/** The day on one screen: what needs a person now, and every unit in its place. */
 export function Floor({ floor, air, today }: Props) {
   const { shopName } = useShop();
   const { jobs: views, beingJudged, broken, left, judging } = floor;
-  const everything = needsNow(views);
-  const [whole, setWhole] = useState(false);
-  const now = whole ? everything : everything.slice(0, inTheStrip);
-  const more = everything.length - inTheStrip;
   const router = useRouter();
   // A moment later, so that the recorder has closed the run.
   const refresh = useCallback(() => void setTimeout(() => router.refresh(), 1200), [router]);
@@ -163,29 +193,8 @@ export function Floor({ floor, air, today }: Props) {
           </>
         }
       >
-        <p>{air}</p>
+        <p className={styles.air}>{air}</p>
       </PageHead>
-      <section className={styles.now} aria-label="Needs a person now">
-        {now.length === 0 ? (
-          <div>
-            <strong>Nothing needs you now</strong>
-            <span>Book in a unit, or open one below.</span>
-          </div>
-        ) : (
-          now.map((item) => (
-            <Link key={`${item.href} ${item.title}`} href={item.href}>
-              <strong>{item.title}</strong>
-              <span>{item.detail}</span>
-              <Going />
-            </Link>
-          ))
-        )}
-      </section>
-      {more > 0 && (
-        <Button size="small" className={styles.more} aria-expanded={whole} onClick={() => setWhole(!whole)}>
-          {whole ? 'Show the three most urgent' : `${more} more ${more === 1 ? 'needs' : 'need'} somebody`}
-        </Button>
-      )}
       {(floor.unreadable.length > 0 || floor.clockRanBack.length > 0) && (
         <FloorNotices unreadable={floor.unreadable} clockRanBack={floor.clockRanBack} />
       )}
@@ -212,31 +221,34 @@ export function Floor({ floor, air, today }: Props) {
           </ul>
         </section>
       )}
-      <div className={styles.columns}>
-        {columns.map(({ place, title, empty }) => {
-          const here = views.filter((view) => view.job.place === place);
-          const pending = beingJudged.filter((job) => job.place === place);
-          const count = here.length + pending.length;
-          return (
-            <section key={place} className={styles.column} aria-label={title}>
-              <h2>
-                {title} <span>{count}</span>
-              </h2>
-              {count === 0 ? (
-                <p className={styles.empty}>{empty}</p>
-              ) : (
-                <ul>
-                  {here.map((view) => (
-                    <Card key={view.job.id} view={view} onEnd={refresh} />
-                  ))}
-                  {pending.map((job) => (
-                    <BeingJudged key={job.id} job={job} />
-                  ))}
-                </ul>
-              )}
-            </section>
-          );
-        })}
+      <div className={styles.board}>
+        <Needs views={views} />
+        <div className={styles.places}>
+          {columns.map(({ place, title, empty }) => {
+            const here = views.filter((view) => view.job.place === place);
+            const pending = beingJudged.filter((job) => job.place === place);
+            const count = here.length + pending.length;
+            return (
+              <section key={place} className={styles.place} aria-label={title}>
+                <h2>
+                  {title} <span>{count}</span>
+                </h2>
+                {count === 0 ? (
+                  <p className={styles.empty}>{empty}</p>
+                ) : (
+                  <ul>
+                    {here.map((view) => (
+                      <Row key={view.job.id} view={view} onEnd={refresh} />
+                    ))}
+                    {pending.map((job) => (
+                      <BeingJudged key={job.id} job={job} />
+                    ))}
+                  </ul>
+                )}
+              </section>
+            );
+          })}
+        </div>
       </div>
       {left.length > 0 && (
         <section className={styles.left} aria-label="Left the floor within the day">

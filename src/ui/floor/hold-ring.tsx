@@ -60,7 +60,7 @@ export function HoldRing({ title, seconds, endsAt, onEnd }: Props) {
       <CircularProgress
         variant="determinate"
         value={share * 100}
-        size={60}
+        size={38}
         thickness={4.4}
         enableTrackSlot
         aria-hidden
