@@ -18,6 +18,7 @@ import { recordReadings } from '@/server/desk/record-readings';
 import { recordRepair } from '@/server/desk/repair';
 import { discardRun, keepRun, recordLook, startRun, stopRun, strikeOut } from '@/server/desk/runs';
 import { saveSettings } from '@/server/desk/save-settings';
+import { savePeople } from '@/server/desk/save-people';
 import { takeOut } from '@/server/desk/take-out';
 import { undoAct } from '@/server/desk/undo';
 import { mountInstrument, putBackInstrument, takenOffToday, unmountInstrument } from '@/server/shop/instruments';
@@ -180,6 +181,10 @@ export const useCases: readonly UseCase[] = [
     title: 'discard',
     live: true,
     does: async ({ jobId }) => discardRun(await lastRun(jobId, 'stop-lamp-switch'), person),
+  },
+  {
+    title: 'people',
+    does: () => savePeople({ people: [person, 'Piet Oduya'].map((name) => ({ id: '', name, role: 'technician' })) }),
   },
   { title: 'instrument', does: () => mountInstrument(gauge) },
   { title: 'instrument off', does: () => unmountInstrument('supply_vacuum') },

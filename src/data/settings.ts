@@ -79,6 +79,12 @@ export async function listPeople(): Promise<Person[]> {
   return rows.flatMap((row) => personSchema.safeParse(row).data ?? []);
 }
 
+/** Keeps who works here in place of the list before. */
+export async function writePeople(people: readonly Person[], trx: Knex): Promise<void> {
+  await trx('people').delete();
+  if (people.length > 0) await trx('people').insert(people.map((each) => personSchema.parse(each)));
+}
+
 const instrumentRowSchema = z.object({ id: z.string(), set_name: z.string(), instrument: z.string() });
 const siteInstrumentSchema = instrumentSchema;
 

@@ -1,4 +1,4 @@
-import { closeSync, existsSync, openSync, readFileSync, readSync, statSync, writeFileSync } from 'node:fs';
+import { closeSync, existsSync, openSync, readFileSync, readSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import type { Knex } from 'knex';
 import { knownMigrations } from './migrations';
@@ -101,6 +101,11 @@ export async function refuseLostEntries(database: Knex, folder: string): Promise
     throw new Unusable(
       `The newest entries of the shop’s book are missing (up to job ${mark.jobs} was written, up to ${now.jobs} is here): the file hard-pedal.sqlite-wal, which held them, is not beside the database any more. Put it back beside it, or a whole copy; to go on without them, remove ${file}.`,
     );
+}
+
+/** Takes away what was said of how far the database had come: an older one was put back on purpose. */
+export function forgetMark(folder: string): void {
+  rmSync(path.join(folder, markFile), { force: true });
 }
 
 /** Says beside the database how far it has come. */

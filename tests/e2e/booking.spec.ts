@@ -58,3 +58,26 @@ test('a serial that was here before brings its jobs, its sheet and its vehicle',
   await page.getByLabel('Serial').fill('TK-NEVER-1');
   await expect(known).toHaveCount(0);
 });
+
+test('people are entered and taken off the list by keyboard, and choose who they are', async ({ page }) => {
+  await page.goto('/settings');
+  await page.getByRole('link', { name: 'Who works here' }).click();
+  await page.waitForURL('/settings/people');
+  const rows = page.getByRole('textbox', { name: /^Name/ });
+  await expect(rows).toHaveCount(4);
+  await page.getByRole('button', { name: 'Add somebody' }).focus();
+  await page.keyboard.press('Enter');
+  await rows.nth(4).fill('Ilse Varga');
+  await rows.nth(4).press('Enter');
+  await expect(page.getByText('Somebody of this name is here already')).toBeVisible();
+  await expectAccessible(page, 'people, one of them twice');
+  await rows.nth(4).fill('Marta Quell');
+  await rows.nth(4).press('Enter');
+  await expect(page.getByRole('status')).toHaveText('Saved.');
+  await page.getByLabel('At this screen').selectOption('Marta Quell');
+  await page.getByRole('button', { name: 'Take off the list: Marta Quell' }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByLabel('At this screen')).not.toHaveValue('Marta Quell');
+  await page.reload();
+  await expect(rows).toHaveCount(4);
+});

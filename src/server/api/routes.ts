@@ -23,6 +23,7 @@ const routes: Readonly<Record<string, () => Promise<unknown>>> = {
   'jobs/*/runs': () => import('./jobs-one-runs'),
   'jobs/*/stand-in-log': () => import('./jobs-one-stand-in-log'),
   mappings: () => import('./mappings'),
+  people: () => import('./people'),
   prevalences: () => import('./prevalences'),
   'releases/*/html': () => import('./releases-one-html'),
   'releases/*/pdf': () => import('./releases-one-pdf'),

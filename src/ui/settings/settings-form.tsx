@@ -273,6 +273,10 @@ export function SettingsForm({ settings, zone, broken }: Props) {
               )}
             </p>
           )}
+          <h2>People</h2>
+          <p>
+            <Link href="/settings/people">Who works here</Link>: what is done is put on record with a name.
+          </p>
           <h2>Faults</h2>
           <p>
             A ranking begins with <Link href="/settings/prevalence">how common each fault is</Link> in this workshop.
