@@ -18,7 +18,7 @@ export function useKnownSerial(serial: string): KnownSerial | null {
     let late = false;
     const timer = setTimeout(() => {
       ask<KnownSerial>(`/api/serials?of=${encodeURIComponent(serial.trim())}`).then(
-        (known) => late || setFound({ of: serial, known }),
+        (known) => late || !Array.isArray(known.jobs) || setFound({ of: serial, known }),
         // It is a help, and no more: who books in is not kept from it.
         () => undefined,
       );

@@ -55,8 +55,7 @@ function RowHead({ job }: { readonly job: FloorJob }) {
   return (
     <>
       <h3>
-        <b>{job.serial}</b> {job.sheet.name}
-        <span>, {job.vehicle}</span>
+        <b>{job.serial}</b> {`${job.sheet.name}, ${job.vehicle}`}
       </h3>
       {job.promisedAt && (
         <p className={styles.promise}>
