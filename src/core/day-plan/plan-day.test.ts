@@ -136,7 +136,7 @@ describe('a day’s plan', () => {
         expect(better(worthOf(day, first), worthOf(day, plan))).toBe(false);
         expect(planDay(day)).toEqual(plan);
       }),
-      { numRuns: 12 },
+      { numRuns: 6 },
     );
   });
 
