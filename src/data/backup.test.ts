@@ -1,4 +1,4 @@
-import { existsSync, mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { backUp, restore } from './backup';
@@ -49,6 +49,20 @@ describe('a copy of the shop’s book', () => {
     const once = await restore(at, back.before!, '2026-11-27');
     expect(once.jobs).toBe(80);
     expect(await numbersIn(at)).toHaveLength(80);
+  });
+
+  it('of a server that was killed has what stood in its journal only', async () => {
+    const [at, killed, other] = [folder(), folder(), folder()];
+    const live = await openDatabase(at);
+    await live.raw('pragma wal_autocheckpoint = 0');
+    await live.raw('pragma wal_checkpoint(truncate)');
+    await live('jobs').insert(jobRow(7));
+    // As the files lie there after a kill: the book, and beside it what it does not hold yet.
+    for (const ending of ['', '-wal'])
+      copyFileSync(path.join(at, `hard-pedal.sqlite${ending}`), path.join(killed, `before.sqlite${ending}`));
+    await live.destroy();
+    expect((await restore(other, path.join(killed, 'before.sqlite'), 'x')).jobs).toBe(1);
+    expect(await numbersIn(other)).toEqual([7]);
   });
 
   it('goes into an empty folder, another machine’s', async () => {

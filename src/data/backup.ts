@@ -1,4 +1,4 @@
-import { copyFileSync, existsSync, mkdirSync, renameSync, rmSync, statSync } from 'node:fs';
+import { existsSync, mkdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import path from 'node:path';
 import knex, { type Knex } from 'knex';
 import { openDatabase } from './database';
@@ -22,6 +22,23 @@ const opened = (file: string): Knex =>
     useNullAsDefault: true,
     pool: { min: 1, max: 1 },
   });
+
+/** Writes a book into one file, with what stands in its journal: a file that is copied beside that would lack it. */
+async function copyWhole(from: string, to: string): Promise<void> {
+  rmSync(to, { force: true });
+  const source = opened(from);
+  try {
+    await source.raw('vacuum into ?', [to]);
+    await lookThrough(to);
+  } catch (error) {
+    rmSync(to, { force: true });
+    if (['SQLITE_FULL', 'SQLITE_IOERR', 'SQLITE_CANTOPEN'].some((code) => (error as { code?: string }).code === code))
+      throw new Unusable(`${to} could not be written: is there room on the disk, and may this folder be written to?`);
+    throw error;
+  } finally {
+    await source.destroy();
+  }
+}
 
 /** Looks a copy through: whole, of a shop, of no newer edition. Throws `Unusable` with what is wrong with it. */
 async function lookThrough(file: string): Promise<BookCopy> {
@@ -50,14 +67,7 @@ export async function backUp(folder: string, to: string): Promise<BookCopy> {
   if (existsSync(to)) throw new Unusable(`${to} is there already: a copy writes over nothing.`);
   mkdirSync(path.dirname(path.resolve(to)), { recursive: true });
   const part = `${to}.part`;
-  rmSync(part, { force: true });
-  const source = opened(from);
-  try {
-    await source.raw('vacuum into ?', [part]);
-  } finally {
-    await source.destroy();
-  }
-  await lookThrough(part);
+  await copyWhole(from, part);
   renameSync(part, to);
   return { ...(await lookThrough(to)), file: to };
 }
@@ -77,9 +87,10 @@ export async function restore(folder: string, from: string, at: string): Promise
     const copy = await lookThrough(from);
     const target = path.join(folder, book);
     const coming = `${target}.coming`;
-    copyFileSync(from, coming);
-    await lookThrough(coming);
-    const before = existsSync(target) ? path.join(folder, `before-restore-${at}.sqlite`) : null;
+    const aside = path.join(folder, `before-restore-${at}.sqlite`);
+    if (existsSync(aside)) throw new Unusable(`${aside} is there already: wait a moment, and try again.`);
+    await copyWhole(from, coming);
+    const before = existsSync(target) ? aside : null;
     if (before !== null)
       // Its journal goes with it: what stands in that is part of the book.
       for (const ending of ['-wal', '-shm', ''])

@@ -116,6 +116,28 @@ describe('what was judged is kept', () => {
     expect((await wholeFloor()).jobs.find((each) => each.job.id === job.id)?.steps.done).toBe(2);
   });
 
+  it('a unit that cannot be judged is said to be broken, and is not judged in vain at every look', async () => {
+    const job = await book('TK-2207-156');
+    await keepSimulated(job, 'vacuum-hold-rest', 8);
+    const db = await database();
+    const quiet = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+    await db('trace_chunks').update({ columns: Buffer.from('no frame') });
+    let tries = 0;
+    const count = ({ sql }: { sql: string }) => (tries += Number(/from `trace_chunks`/.test(sql)));
+    db.on('query', count);
+    const broken = async (waits: number) => (await floorView(undefined, waits)).broken.map(({ id }) => id);
+    expect(await broken(0)).toEqual([]);
+    await until(async () => (await broken(0)).includes(job.id));
+    const once = tries;
+    expect(await broken(0)).toContain(job.id);
+    expect(tries).toBe(once);
+    // What is mended on its record is judged at once.
+    await db('runs').where({ job_id: job.id }).update({ struck_out: 'unreadable' });
+    expect(await broken(Infinity)).not.toContain(job.id);
+    db.removeListener('query', count);
+    quiet.mockRestore();
+  });
+
   it('a kept result that cannot be written, or makes no sense, costs no page', async () => {
     const job = await book('TK-2207-153');
     await keepSimulated(job, 'vacuum-hold-rest', 8);
