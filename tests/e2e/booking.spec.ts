@@ -76,8 +76,15 @@ test('people are entered and taken off the list by keyboard, and choose who they
   await expect(page.getByRole('status')).toHaveText('Saved.');
   await page.getByLabel('At this screen').selectOption('Marta Quell');
   await page.getByRole('button', { name: 'Take off the list: Marta Quell' }).click();
-  await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(page.getByLabel('At this screen')).not.toHaveValue('Marta Quell');
+  // What is typed is there after a reload.
   await page.reload();
   await expect(rows).toHaveCount(4);
+  await expect(page.getByLabel('At this screen')).toHaveValue('Marta Quell');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  // The screen does not become somebody else by itself.
+  await expect(page.getByLabel('At this screen').locator('option:checked')).toHaveText('Marta Quell: not on the list');
+  await page.goto('/jobs/job-tk-2207-118/booking');
+  await page.getByLabel('Complaint').fill('Hard pedal');
+  await page.getByRole('button', { name: 'Correct it' }).click();
+  await expect(page.getByText('“Marta Quell” is not one of this workshop’s people')).toBeVisible();
 });

@@ -25,6 +25,8 @@ export type WhyNot =
   /** Every bench for its job is kept by one that cannot go on. */
   | { readonly kind: 'benches-kept'; readonly by: readonly string[] }
   | { readonly kind: 'no-role'; readonly role: string }
+  /** It is settled who does it, and it takes a role that this person has not. */
+  | { readonly kind: 'not-theirs'; readonly person: string; readonly role: string }
   /** Nobody who may do it has a stretch of hours that is long enough, at all or any more. */
   | { readonly kind: 'no-hours'; readonly minutes: number; readonly role: string | null }
   | { readonly kind: 'after'; readonly task: string };

@@ -51,7 +51,10 @@ function whoMay(day: Day, { role, person }: DayTask, anybody: readonly number[])
 
 function impossible(day: Day, task: DayTask, people: readonly number[]): WhyNot | null {
   if (task.hands === 0) return null;
-  if (people.length === 0 && task.role !== null) return { kind: 'no-role', role: task.role };
+  if (people.length === 0 && task.role !== null)
+    return task.person === null
+      ? { kind: 'no-role', role: task.role }
+      : { kind: 'not-theirs', person: task.person, role: task.role };
   const fits = people.some((at) =>
     day.people[at].hours.some(({ from, to }) => to - Math.max(from, day.now) >= task.hands),
   );

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { planDay } from '../day-plan/plan-day';
 import { readDay, writeDayPlan } from './day-file';
 
@@ -98,6 +99,19 @@ describe('the file of a day', () => {
     const plan = planned({ people });
     expect(plan.jobs[1].why.at(-1)).toMatch(/^1055 min late: promise from 24 Nov 08:35$/);
     expect(plan.unplaced).toEqual([{ job: 'UL-82', task: 'sign', why: 'a lead is needed, and nobody is one' }]);
+  });
+
+  it('says so where it is settled who does a task, and it is not for them', () => {
+    const given = planned(at(['jobs', 0, 'tasks', 1, 'person'], 'noor'));
+    expect(given.unplaced).toEqual([{ job: 'UL-82', task: 'sign', why: 'a lead is needed, and noor is none' }]);
+  });
+
+  it('the one that comes with the documents is planned whole', () => {
+    const example = readDay(readFileSync('docs/day.json', 'utf8'), 'docs/day.json');
+    if (!example.ok) throw new Error(JSON.stringify(example.problems));
+    const plan = planDay(example.value.day);
+    expect(plan.unplaced).toEqual([]);
+    expect(plan.tasks.length).toBeGreaterThan(8);
   });
 
   it('refuses what is damaged, and names the place', () => {

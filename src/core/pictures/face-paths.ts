@@ -71,7 +71,9 @@ export function facePaths(
 ): FacePaths {
   const { width, height } = size;
   const endX = face.input[face.input.length - 1];
-  const endY = max(...face.high);
+  // What was measured above the band is drawn above it, and not cut at its top.
+  const drawn = [face.measured?.apply, face.measured?.wayBack, earlier?.apply].flatMap((points) => points ?? []);
+  const endY = drawn.reduce((most, [, y]) => max(most, y), max(...face.high));
   const at = ([px, py]: Point): Point => [
     margin + (min(px, endX) / endX) * (width - 2 * margin),
     height - margin - (max(0, py) / endY) * (height - 2 * margin),

@@ -68,6 +68,8 @@ export function whyNotPlacedText(why: WhyNot): string {
       return `every bench for it is kept by what cannot go on (${why.by.join(', ')})`;
     case 'no-role':
       return `a ${why.role} is needed, and nobody is one`;
+    case 'not-theirs':
+      return `a ${why.role} is needed, and ${why.person} is none`;
     case 'no-hours':
       return `no hours of ${why.role === null ? 'anybody' : `a ${why.role}`} have room for its ${why.minutes} min`;
     case 'after':

@@ -10,12 +10,23 @@ import { jobNamed } from '../context/job-context';
 import { conclusionOf } from '../judging/conclusion';
 import { evaluateJob } from '../judging/evaluate-job';
 import { loadShop, type Shop } from '../shop/shop-now';
-import { bookedFields, familyTitle, promiseOf, refusedField, refuseStrangeSymptoms } from './booked-fields';
+import {
+  bookedFields,
+  familyTitle,
+  promiseConfirmed,
+  promiseOf,
+  refusedField,
+  refuseStrangeSymptoms,
+} from './booked-fields';
 import { bookJob } from './change-job';
 
 export const bookInSchema = z.object({
   sheetId: z.string().min(1, 'Choose a unit sheet, or measure the unit and make one').max(120),
   ...bookedFields,
+  complaint: bookedFields.complaint.default(''),
+  symptoms: bookedFields.symptoms.default([]),
+  promisedAt: bookedFields.promisedAt.default(''),
+  promiseConfirmed,
   person: z.string().trim().min(1, 'Say who books it in').max(80),
   plan: z.enum(['bench', 'vehicle']).default('bench'),
   standInFault: z.string().max(80).default(''),

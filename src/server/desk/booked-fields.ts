@@ -7,12 +7,13 @@ import { RequestRefused } from '../http/refused';
 export const bookedFields = {
   serial: z.string().trim().min(2, 'Read the serial off the plate; write "none" if there is none').max(40),
   vehicle: z.string().trim().min(1, 'Say what it came off').max(120),
-  complaint: z.string().trim().max(500).default(''),
-  symptoms: z.array(z.string().max(80)).max(30).default([]),
-  promisedAt: z.iso.datetime({ local: true, error: 'Give a date and a time' }).or(z.literal('')).default(''),
-  /** The promise as it stood when somebody said that it is meant to be past. */
-  promiseConfirmed: z.string().max(40).default(''),
+  complaint: z.string().trim().max(500),
+  symptoms: z.array(z.string().max(80)).max(30),
+  promisedAt: z.iso.datetime({ local: true, error: 'Give a date and a time' }).or(z.literal('')),
 };
+
+/** The promise as it stood when somebody said that it is meant to be past. */
+export const promiseConfirmed = z.string().max(40).default('');
 
 /** A field that needs another look, with what is wrong with it. */
 export const refusedField = (field: string, why: string): RequestRefused =>

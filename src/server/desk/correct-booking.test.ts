@@ -11,6 +11,7 @@ import { addSheet } from './book-in';
 import type { Correction } from './correct-booking';
 import { issueRelease } from './issue-release';
 import { startRun, stopRun } from './runs';
+import { takeOut } from './take-out';
 import { wholeFloor } from '../../../tests/support/whole-floor';
 import {
   ask,
@@ -80,6 +81,15 @@ describe('correcting what was booked', () => {
     expect((await correct(job.id, meant)).status).toBe(200);
     // A promise that is past by now and was left as it is needs no second word.
     expect((await correct(job.id, { promisedAt: '2020-01-05T15:00', complaint: 'Hard' })).status).toBe(200);
+  });
+
+  it('says no more than what it corrects: what somebody else corrected meanwhile stays', async () => {
+    const job = await book('TK-C-1');
+    expect((await ask(bookingRoute.PUT, job.id, { person, serial: 'TK-C-3' })).status).toBe(200);
+    expect((await ask(bookingRoute.PUT, job.id, { person, vehicle: 'Grader 9' })).status).toBe(200);
+    expect((await jobView(job.id)).job).toMatchObject({ serial: 'TK-C-3', vehicle: 'Grader 9', complaint: '' });
+    await takeOut(job.id, person);
+    expect((await ask(bookingRoute.PUT, job.id, { person, serial: 'TK-C-4' })).status).toBe(409);
   });
 
   it('by another sheet judges anew what was measured; a sheet of another kind of unit is refused, and none is changed under a run', async () => {

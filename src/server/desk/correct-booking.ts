@@ -4,16 +4,21 @@ import { shopTime, typedTime } from '@/core/wording/shop-time';
 import type { Act } from '@/data/acts';
 import type { Booked, Job } from '@/data/jobs';
 import { findSheet } from '@/data/unit-sheets';
+import { RequestRefused } from '../http/refused';
 import { changeJob } from './change-job';
-import { bookedFields, promiseOf, refusedField, refuseStrangeSymptoms } from './booked-fields';
+import { bookedFields, promiseConfirmed, promiseOf, refusedField, refuseStrangeSymptoms } from './booked-fields';
 import { refuseWhileOpen } from './open-step';
 
-export const correctSchema = z.object({
-  ...bookedFields,
-  /** A sheet of the library in place of the job's own copy; nothing to leave that. */
-  sheetId: z.string().max(120).default(''),
-  person: z.string().trim().min(1, 'Say who corrects it').max(80),
-});
+/** What is left out stays as it is: a correction says no more than what it corrects. */
+export const correctSchema = z
+  .object(bookedFields)
+  .partial()
+  .extend({
+    promiseConfirmed,
+    /** A sheet of the library in place of the job's own copy; nothing to leave that. */
+    sheetId: z.string().max(120).default(''),
+    person: z.string().trim().min(1, 'Say who corrects it').max(80),
+  });
 
 export type Correction = z.input<typeof correctSchema>;
 
@@ -82,6 +87,14 @@ export function withdrawsFor(job: Job, to: Partial<Booked>): { readonly withdraw
   return names.length === 0 ? {} : { withdraws: `The paper says otherwise: ${names.join(' and ')} was corrected` };
 }
 
+/** The promise that a correction comes to; one that was left as it is may be past by now. */
+function promiseIn(job: Job, { promisedAt, promiseConfirmed }: z.output<typeof correctSchema>, zone: string) {
+  const own = job.promisedAt === null ? '' : typedTime(job.promisedAt, zone);
+  return promisedAt === undefined || promisedAt === own
+    ? job.promisedAt
+    : promiseOf({ promisedAt, promiseConfirmed }, zone);
+}
+
 /** The sheet that a job is to be held against: one of the same kind of unit, so that what was measured still answers its steps. */
 async function otherSheet(job: Job, sheetId: string): Promise<Job['sheet']> {
   if (sheetId === '') return job.sheet;
@@ -102,13 +115,20 @@ export async function correctBooking(jobId: string, given: Correction): Promise<
     person: form.person,
     async decide({ record, shop }) {
       const { job } = record;
+      if (job.takenOutAt !== null)
+        throw new RequestRefused(409, 'This job was taken out of the book. Bring it back first.');
+      const { serial = job.serial, vehicle = job.vehicle } = form;
+      const { complaint = job.complaint, symptoms = job.symptoms } = form;
       const sheet = await otherSheet(job, form.sheetId);
-      refuseStrangeSymptoms(form.symptoms, sheet);
-      // A promise that was left as it is may be past by now.
-      const kept = job.promisedAt !== null && form.promisedAt === typedTime(job.promisedAt, shop.zone);
-      const promise = kept ? job.promisedAt : promiseOf(form, shop.zone);
-      const { serial, vehicle, complaint, symptoms } = form;
-      const to = differing(job, { serial, vehicle, complaint, symptoms, promisedAt: promise, sheet });
+      refuseStrangeSymptoms(symptoms, sheet);
+      const to = differing(job, {
+        serial,
+        vehicle,
+        complaint,
+        symptoms,
+        promisedAt: promiseIn(job, form, shop.zone),
+        sheet,
+      });
       if (Object.keys(to).length === 0) return { edits: [], result: {} };
       if (to.sheet) refuseWhileOpen(record);
       const before = JSON.stringify(Object.fromEntries(Object.keys(to).map((field) => [field, job[field as Field]])));

@@ -35,6 +35,13 @@ describe('who works here', () => {
     await expect(book('TK-P-3')).resolves.toBeTruthy();
   });
 
+  it('two rows of one number are two people', async () => {
+    const rows = ['Ilse Varga', 'Noor Halabi'].map((name) => ({ id: 'one', name, role: 'lead' }));
+    expect((await put(rows)).status).toBe(200);
+    expect(new Set((await listPeople()).map(({ id }) => id)).size).toBe(2);
+    expect((await put([])).status).toBe(200);
+  });
+
   it('is refused at the row that is wrong, and nothing of it is kept', async () => {
     const wrong = async (people: readonly object[]) => {
       const { status, body } = await put(people);

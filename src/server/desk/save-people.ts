@@ -36,7 +36,12 @@ function refuseNamesakes(people: readonly { readonly name: string }[]): void {
  */
 export async function savePeople(form: z.infer<typeof peopleSchema>): Promise<{ version: number }> {
   refuseNamesakes(form.people);
-  const people = form.people.map((each): Person => ({ ...each, id: each.id === '' ? randomUUID() : each.id }));
+  const used = new Set(['']);
+  const people = form.people.map((each): Person => {
+    const id = used.has(each.id) ? randomUUID() : each.id;
+    used.add(id);
+    return { ...each, id };
+  });
   return changeShop(
     { key: 'people', title: 'The list of people has been' },
     async () => ({ already: sameList((await loadShop()).people, people) }),

@@ -25,9 +25,11 @@ export async function undoAct(id: number, person: string): Promise<{ version: nu
       // What comes back is finished and waits to be kept.
       if (undoable.what === 'discarded') refuseWhileOpen(record);
       const brought = { jobId, subject, act: 'brought-back', person, detail: undoable.what } as const;
-      if (undoable.what === 'corrected') refuseWhileOpen(record);
+      const booked = undoable.what === 'corrected' ? bookedBefore(act) : {};
+      // A run goes on by the sheet that it was begun with.
+      if (booked.sheet) refuseWhileOpen(record);
       return {
-        ...(undoable.what === 'corrected' ? withdrawsFor(record.job, bookedBefore(act)) : {}),
+        ...withdrawsFor(record.job, booked),
         edits: [{ kind: 'act-undone', id, at }, ...restored(act, undoable.what, at), { kind: 'act', act: brought }],
         result: {},
       };

@@ -140,8 +140,7 @@ export class RunRecorder {
     this.guide = options.start.guide;
     this.lever = options.start.lever;
     this.byItself = options.start.byItself;
-    const { recorded } = options;
-    this.shown.add(recorded.time.length > mostWhole ? thinned(recorded, mostWhole / 16) : recorded);
+    this.shown.add(options.recorded);
     this.sequence = options.nextSequence;
     this.lost = options.start.lost ?? { gaps: 0, seconds: 0 };
   }

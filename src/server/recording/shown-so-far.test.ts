@@ -33,6 +33,14 @@ describe('what screens are shown of a run so far', () => {
     expect(Math.max(...steps.slice(-8000))).toBeCloseTo(1 / 200, 9);
   });
 
+  it('takes what an interrupted run had recorded, as if it had come bit by bit', () => {
+    const shown = new ShownSoFar(60_000);
+    shown.add(samples(0, 1_000_000));
+    const { time, columns } = shown.whole();
+    expect(time.length).toBeLessThan(75_000);
+    expect([time[0], time.at(-1), Math.max(...columns.peak)]).toEqual([0, 999_999 / 200, 1]);
+  });
+
   it('nothing is nothing', () => {
     const shown = new ShownSoFar(10);
     shown.add(makeTrace(new Float64Array(0), {}));

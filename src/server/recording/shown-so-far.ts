@@ -1,5 +1,5 @@
 import { thinned } from '@/core/traces/decimate';
-import { concatTraces, type Trace } from '@/core/traces/trace';
+import { concatTraces, sliceTrace, type Trace } from '@/core/traces/trace';
 
 /** Samples in a block, about; what is thinned at once is two of them, which takes a few milliseconds. */
 const blockOf = 8_000;
@@ -26,7 +26,12 @@ export class ShownSoFar {
   constructor(private readonly most: number) {}
 
   add(fresh: Trace): void {
-    if (fresh.time.length === 0) return;
+    // What a run had recorded before it was interrupted comes at once.
+    for (let from = 0; from < fresh.time.length; from += blockOf)
+      this.addPart(fresh.time.length <= blockOf ? fresh : sliceTrace(fresh, from, from + blockOf));
+  }
+
+  private addPart(fresh: Trace): void {
     this.open.push(fresh);
     this.inOpen += fresh.time.length;
     if (this.inOpen < blockOf) return;

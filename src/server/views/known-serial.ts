@@ -18,11 +18,13 @@ export interface EarlierJob {
 export interface KnownSerial {
   /** Latest first; empty for one that was never here. */
   readonly jobs: readonly EarlierJob[];
+  /** How many there are before those. */
+  readonly earlier: number;
   /** What it came off last, and the sheet of the library that it was held against, where that is still there. */
   readonly last: { readonly vehicle: string; readonly sheetId: string | null; readonly sheet: string } | null;
 }
 
-const nothing: KnownSerial = { jobs: [], last: null };
+const nothing: KnownSerial = { jobs: [], earlier: 0, last: null };
 const mostShown = 4;
 
 /** What is known of a serial; nothing for a unit without a plate. Nothing is judged for it: what was kept is read. */
@@ -41,6 +43,7 @@ export async function knownSerial(serial: string): Promise<KnownSerial> {
         return { id, number, at: bookedAt, complaint, verdict: kept?.evaluation.verdict ?? null };
       }),
     ),
+    earlier: Math.max(0, jobs.length - mostShown),
     last: { vehicle: last.vehicle, sheetId: sheet?.id ?? null, sheet: last.sheet.name },
   };
 }

@@ -11,11 +11,13 @@ import type { StoredSheet } from '@/data/unit-sheets';
 import type { Air } from '@/core/quantities/standard-atmosphere';
 import { SheetCurve } from '@/ui/sheets/sheet-curve';
 import { PageHead } from '@/ui/shell/frame';
-import { Refused, send } from '@/ui/shell/request';
+import { send } from '@/ui/shell/request';
+import { showRefusal } from '@/ui/shell/show-refusal';
 import { useShop } from '@/ui/shell/shop-context';
+import { BookedFields } from './booked-fields';
 import { FormText } from './form-text';
 import { KnownSerialPanel, useKnownSerial } from './known-serial';
-import { SymptomField, wordsIn } from './symptom-field';
+import { wordsIn } from './symptom-field';
 import { dropDraft, useDraft } from './use-draft';
 import styles from './book-in.module.css';
 
@@ -95,11 +97,7 @@ export function BookInForm({ sheets: all, chosenSheet, air, behind = null, notBe
       dropDraft(draft);
       router.push(`/jobs/${job.id}`);
     } catch (error) {
-      const refused = error instanceof Refused ? error : new Refused(String(error), {});
-      for (const [name, message] of Object.entries(refused.fields)) form.setError(name as keyof Fields, { message });
-      setTrouble(refused.message);
-      const [first] = Object.keys(refused.fields);
-      if (first) form.setFocus(first as keyof Fields);
+      setTrouble(showRefusal(form, error));
     }
   };
   const book = form.handleSubmit(submit(''));
@@ -146,12 +144,7 @@ export function BookInForm({ sheets: all, chosenSheet, air, behind = null, notBe
               </MenuItem>
             )),
           })}
-          <div className={styles.pair}>
-            {text('serial', 'Serial', { helperText: 'As stamped on the plate', autoComplete: 'off' })}
-            {text('vehicle', 'Came off', { helperText: 'Vehicle or store', autoComplete: 'off' })}
-          </div>
-          {text('complaint', 'Complaint', { multiline: true, minRows: 2, helperText: 'In the driver’s words' })}
-          {kind && <SymptomField name="symptoms" control={form.control} kind={kind} />}
+          <BookedFields control={form.control} kind={kind} />
           {plans.length > 1 &&
             text('plan', 'Tested as', {
               select: true,

@@ -11,10 +11,12 @@ import type { StoredSheet } from '@/data/unit-sheets';
 import type { JobView } from '@/server/views/job-view';
 import { Tag } from '@/ui/parts/tag';
 import { PageHead } from '@/ui/shell/frame';
-import { Refused, send } from '@/ui/shell/request';
+import { send } from '@/ui/shell/request';
+import { showRefusal } from '@/ui/shell/show-refusal';
 import { useShop } from '@/ui/shell/shop-context';
+import { BookedFields } from './booked-fields';
 import { FormText } from './form-text';
-import { SymptomField, wordsIn } from './symptom-field';
+import { wordsIn } from './symptom-field';
 import { dropDraft, useDraft } from './use-draft';
 import styles from './book-in.module.css';
 
@@ -39,17 +41,18 @@ export function CorrectForm({ view: { job, releases, openRun }, sheets }: Props)
   const { person, zone } = useShop();
   const kind = kindOfSheet(job.sheet);
   const others = sheets.filter((each) => kind !== undefined && kindOfSheet(each) === kind);
-  const form = useForm<Fields>({
-    defaultValues: {
-      serial: job.serial,
-      vehicle: job.vehicle,
-      complaint: job.complaint,
-      symptoms: job.symptoms.join(' '),
-      promisedAt: job.promisedAt === null ? '' : typedTime(job.promisedAt, zone),
-      sheetId: '',
-    },
+  // What the person has seen: only what is otherwise is sent, so that a correction takes nothing back that somebody else corrected.
+  const [seen] = useState<Fields>({
+    serial: job.serial,
+    vehicle: job.vehicle,
+    complaint: job.complaint,
+    symptoms: job.symptoms.join(' '),
+    promisedAt: job.promisedAt === null ? '' : typedTime(job.promisedAt, zone),
+    sheetId: '',
   });
-  const draft = `correct-${job.id}`;
+  const form = useForm<Fields>({ defaultValues: seen });
+  // What was typed over another record is no draft of this one.
+  const draft = `correct-${job.id}-${job.version}`;
   useDraft(draft, form);
   const [trouble, setTrouble] = useState('');
   const released = releases.some((each) => each.kind === 'released' && each.withdrawn === null);
@@ -57,17 +60,18 @@ export function CorrectForm({ view: { job, releases, openRun }, sheets }: Props)
   const submit = (promiseConfirmed: string) => async (values: Fields) => {
     setTrouble('');
     try {
-      const corrected = { ...values, symptoms: wordsIn(values.symptoms), person, promiseConfirmed };
-      await send(`/api/jobs/${job.id}/booking`, corrected, 'PUT');
+      const { symptoms, ...texts } = values;
+      const otherwise = Object.entries(texts).filter(([name, text]) => text !== seen[name as keyof Fields]);
+      const corrected = {
+        ...Object.fromEntries(otherwise),
+        ...(symptoms === seen.symptoms ? {} : { symptoms: wordsIn(symptoms) }),
+      };
+      await send(`/api/jobs/${job.id}/booking`, { ...corrected, person, promiseConfirmed }, 'PUT');
       dropDraft(draft);
       router.push(`/jobs/${job.id}`);
       router.refresh();
     } catch (error) {
-      const refused = error instanceof Refused ? error : new Refused(String(error), {});
-      for (const [name, message] of Object.entries(refused.fields)) form.setError(name as keyof Fields, { message });
-      setTrouble(refused.message);
-      const [first] = Object.keys(refused.fields);
-      if (first) form.setFocus(first as keyof Fields);
+      setTrouble(showRefusal(form, error));
     }
   };
   const { promisedAt: promiseRefused } = form.formState.errors;
@@ -98,31 +102,7 @@ export function CorrectForm({ view: { job, releases, openRun }, sheets }: Props)
               another unit.
             </p>
           )}
-          <div className={styles.pair}>
-            <FormText
-              name="serial"
-              label="Serial"
-              control={control}
-              helperText="As stamped on the plate"
-              autoComplete="off"
-            />
-            <FormText
-              name="vehicle"
-              label="Came off"
-              control={control}
-              helperText="Vehicle or store"
-              autoComplete="off"
-            />
-          </div>
-          <FormText
-            name="complaint"
-            label="Complaint"
-            control={control}
-            multiline
-            minRows={2}
-            helperText="In the driver’s words"
-          />
-          {kind && <SymptomField name="symptoms" control={control} kind={kind} />}
+          <BookedFields control={control} kind={kind} />
           <div className={styles.pair}>
             <FormText name="promisedAt" label="Promised for" control={control} type="datetime-local" />
             <FormText

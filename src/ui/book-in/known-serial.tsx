@@ -38,7 +38,7 @@ interface Props {
 }
 
 /** A unit that was here before: its jobs, and what can be taken over from the last. */
-export function KnownSerialPanel({ known: { jobs, last }, onTake }: Props) {
+export function KnownSerialPanel({ known: { jobs, earlier, last }, onTake }: Props) {
   const when = useWhen();
   return (
     <section className={styles.known} aria-label="It was here before" role="status">
@@ -51,6 +51,7 @@ export function KnownSerialPanel({ known: { jobs, last }, onTake }: Props) {
             {complaint ? `. ${complaint}` : ''}
           </li>
         ))}
+        {earlier > 0 && <li>and {earlier === 1 ? 'one job' : `${earlier} jobs`} before those</li>}
       </ul>
       {last && (
         <>

@@ -43,9 +43,11 @@ function standing(view: FloorCard): { verdict: ShownVerdict; line: string } {
         ? 'Every step done'
         : view.openRun
           ? view.openRun.title
-          : done === 0
-            ? 'Not begun'
-            : `Step ${Math.min(done + 1, of)} of ${of}`,
+          : view.conclusion !== null
+            ? view.conclusion
+            : done === 0
+              ? 'Not begun'
+              : `Step ${Math.min(done + 1, of)} of ${of}`,
   };
 }
 

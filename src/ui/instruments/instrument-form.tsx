@@ -6,7 +6,8 @@ import { Controller, useForm } from 'react-hook-form';
 import type { SiteInstrument } from '@/core/formats/site-file';
 import { channels, channelTitle } from '@/core/quantities/channels';
 import { dropDraft, useDraft } from '@/ui/book-in/use-draft';
-import { Refused, send } from '@/ui/shell/request';
+import { send } from '@/ui/shell/request';
+import { showRefusal } from '@/ui/shell/show-refusal';
 import { typedNumber } from '@/ui/shell/typed-number';
 import styles from './instruments.module.css';
 
@@ -84,11 +85,7 @@ export function InstrumentForm({ instrument, onDone, onCancel }: Props) {
       dropDraft(draft);
       onDone();
     } catch (error) {
-      const refused = error instanceof Refused ? error : new Refused(String(error), {});
-      for (const [name, message] of Object.entries(refused.fields)) form.setError(name as keyof Fields, { message });
-      setTrouble(refused.message);
-      const [first] = Object.keys(refused.fields);
-      if (first) form.setFocus(first as keyof Fields);
+      setTrouble(showRefusal(form, error));
     }
   });
 

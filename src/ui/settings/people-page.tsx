@@ -6,22 +6,40 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Controller, useFieldArray, useForm, useWatch } from 'react-hook-form';
 import type { Person } from '@/data/settings';
+import { dropDraft, useDraft } from '@/ui/book-in/use-draft';
 import { PageHead } from '@/ui/shell/frame';
 import { ShellControls } from '@/ui/shell/key-map';
-import { Refused, send } from '@/ui/shell/request';
+import { send } from '@/ui/shell/request';
+import { useShop } from '@/ui/shell/shop-context';
+import { showRefusal } from '@/ui/shell/show-refusal';
 import styles from '@/ui/book-in/book-in.module.css';
 
 interface Fields {
   people: { id: string; name: string; role: string }[];
 }
 
+/** Rows that were typed and not saved; nothing where none were, or what is kept is no list. */
+function rowsIn(kept: string | null): Partial<Fields> {
+  try {
+    const { people } = JSON.parse(kept ?? '{}') as Partial<Fields>;
+    const isRow = (row: unknown) => Object.values(row ?? {}).every((each) => typeof each === 'string');
+    return Array.isArray(people) && people.every(isRow) ? { people } : {};
+  } catch {
+    return {};
+  }
+}
+
 const nobody = { id: '', name: '', role: 'technician' };
 
 /** Who works here: entered, changed and taken off the list. */
-export function PeoplePage({ people }: { readonly people: readonly Person[] }) {
+export function PeoplePage({ people, version }: { readonly people: readonly Person[]; readonly version: number }) {
   const router = useRouter();
   // `id` is the list's own word for a row.
   const form = useForm<Fields>({ defaultValues: { people: people.length > 0 ? [...people] : [nobody] } });
+  const { person, setPerson } = useShop();
+  // What was typed over another list is no draft of this one.
+  const draft = `people-${version}`;
+  useDraft(draft, form, rowsIn);
   const { fields, append, remove } = useFieldArray({ control: form.control, name: 'people', keyName: 'row' });
   const typed = useWatch({ control: form.control, name: 'people' });
   const [said, setSaid] = useState('');
@@ -30,12 +48,15 @@ export function PeoplePage({ people }: { readonly people: readonly Person[] }) {
     form.clearErrors();
     try {
       await send('/api/people', values, 'PUT');
+      dropDraft(draft);
       setSaid('Saved.');
+      // Whoever is at this screen is so under the new name.
+      const own = people.find(({ name }) => name === person)?.id;
+      const renamed = values.people.find(({ id }) => id === own && id !== '');
+      if (renamed) setPerson(renamed.name.trim());
       router.refresh();
     } catch (error) {
-      const refused = error instanceof Refused ? error : new Refused(String(error), {});
-      for (const [name, message] of Object.entries(refused.fields)) form.setError(name as 'people', { message });
-      setSaid(refused.message);
+      setSaid(showRefusal(form, error));
     }
   });
   const text = (at: number, name: 'name' | 'role', label: string) => (
@@ -82,6 +103,7 @@ export function PeoplePage({ people }: { readonly people: readonly Person[] }) {
         </form>
         <aside className={styles.side} aria-label="What the list is for">
           <h2>Who is at the screen</h2>
+          <p>On the list: {people.map(({ name }) => name).join(', ') || 'nobody yet'}.</p>
           <p>
             Everything that is put on record says who did it: one of these, chosen at the head of each place. While the
             list is empty, anybody may.

@@ -21,7 +21,8 @@ import { useShop } from '@/ui/shell/shop-context';
 import { useDraft, dropDraft } from '@/ui/book-in/use-draft';
 import { PageHead } from '@/ui/shell/frame';
 import { ShellControls } from '@/ui/shell/key-map';
-import { Refused, send } from '@/ui/shell/request';
+import { send } from '@/ui/shell/request';
+import { showRefusal } from '@/ui/shell/show-refusal';
 import { typedIn } from '@/ui/shell/typed-number';
 import styles from '@/ui/book-in/book-in.module.css';
 
@@ -123,10 +124,7 @@ export function SettingsForm({ settings, zone, broken }: Props) {
       setTurned(kept.turned ?? []);
       router.refresh();
     } catch (error) {
-      const refused = error instanceof Refused ? error : new Refused(String(error), {});
-      for (const [name, message] of Object.entries(refused.fields))
-        form.setError(name.replace(/^site\.(schools\.)?/, '') as keyof Fields, { message });
-      setSaid(refused.message);
+      setSaid(showRefusal(form, error, (name) => name.replace(/^site\.(schools\.)?/, '')));
     }
   });
 

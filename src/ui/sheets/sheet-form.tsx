@@ -12,6 +12,7 @@ import type { SheetField } from '@/core/contract/sheet-field';
 import { dropDraft, useDraft } from '@/ui/book-in/use-draft';
 import { PageHead } from '@/ui/shell/frame';
 import { Refused, send } from '@/ui/shell/request';
+import { showRefusal } from '@/ui/shell/show-refusal';
 import type { Air } from '@/core/quantities/standard-atmosphere';
 import { SheetCurve } from './sheet-curve';
 import { specFromText } from './spec-from-text';
@@ -46,11 +47,7 @@ export function SheetForm({ air }: { readonly air: Air }) {
       dropDraft('sheet');
       router.push(`/book-in?sheet=${stored.id}`);
     } catch (error) {
-      const refused = error instanceof Refused ? error : new Refused(String(error), {});
-      for (const [name, message] of Object.entries(refused.fields)) form.setError(name, { message });
-      setTrouble(refused.message);
-      const [first] = Object.keys(refused.fields);
-      if (first) form.setFocus(first);
+      setTrouble(showRefusal(form, error));
     }
   });
 

@@ -41,8 +41,11 @@ export function ShellControls() {
         onChange={(event) => setPerson(event.target.value)}
       >
         {/* A shop that has entered nobody yet has somebody at its screen all the same. */}
-        {(people.length > 0 ? people.map(({ name }) => name) : [person]).map((name) => (
-          <option key={name} value={name}>
+        {people.every(({ name }) => name !== person) && (
+          <option value={person}>{people.length > 0 ? `${person}: not on the list` : person}</option>
+        )}
+        {people.map(({ id, name }) => (
+          <option key={id} value={name}>
             {name}
           </option>
         ))}

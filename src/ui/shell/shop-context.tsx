@@ -43,8 +43,8 @@ interface Props {
 /** What every screen needs: who is here and which measurement units are shown. */
 export function ShopProvider({ shopName, zone, today, people, children }: Props) {
   const [stored, setPerson] = useStored('hard-pedal-person', people[0]?.name ?? 'Technician');
-  // Who has left the workshop is at no screen any more.
-  const person = people.length === 0 || people.some((each) => each.name === stored) ? stored : people[0].name;
+  // Who is on the list no more, or under another name, is asked who he is: a screen never becomes somebody else by itself.
+  const person = stored;
   const [unitsId, setUnitsId] = useStored('hard-pedal-units', displayUnitSets[0].id);
   const shop = useMemo<Shop>(() => {
     const at = displayUnitSets.findIndex((set) => set.id === unitsId);

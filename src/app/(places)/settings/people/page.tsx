@@ -10,7 +10,7 @@ export default async function PeopleOfTheShopPage() {
     <>
       <PageTitle of="People" />
       <ShownVersion version={version} />
-      <PeoplePage people={people} />
+      <PeoplePage people={people} version={version} />
     </>
   );
 }
