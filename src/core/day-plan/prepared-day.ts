@@ -1,4 +1,4 @@
-import type { Day, DayTask, Stretch } from './day';
+import type { Day, DayJob, DayTask, Stretch } from './day';
 import type { PlacedTask, WhyNot } from './plan';
 
 /** A task with those who may do it, by their numbers. */
@@ -61,67 +61,88 @@ function impossible(day: Day, task: DayTask, people: readonly number[]): WhyNot 
   return fits ? null : { kind: 'no-hours', minutes: task.hands, role: task.role };
 }
 
+/** What has begun, with what it takes of people and benches. */
+interface Begun {
+  readonly placed: readonly PlacedTask[];
+  /** From when the next task of the job can begin. */
+  readonly ready: number;
+  /** Until when what has begun there keeps the bench; null where nothing has. */
+  readonly benchUntil: number | null;
+}
+
+/** What should be over by now ends now; nobody has said that it is. */
+function begunOf({ now }: Day, job: DayJob): Begun {
+  const placed = job.tasks.flatMap((task): PlacedTask[] => {
+    if (task.began === null) return [];
+    const handsUntil = task.began + task.hands;
+    const until = Math.max(now, handsUntil + task.alone);
+    const bench = task.bench ? job.bench : null;
+    return [{ job: job.id, task: task.id, bench, person: task.person, from: task.began, handsUntil, until }];
+  });
+  const ready = placed.reduce((latest, { until }) => Math.max(latest, until), Math.max(now, job.booked));
+  return { placed, ready, benchUntil: placed.findLast(({ bench }) => bench !== null)?.until ?? null };
+}
+
 /**
- * The day with everything that does not hang on the order of its tasks. A job is not mounted where one of its later bench tasks can have no
- * place at all: it would keep the bench for ever.
+ * The first task that can have no place whatever the order, and why. A job is not mounted where one of its later bench tasks can have none:
+ * it would keep the bench for ever.
  */
+function stuckAt(
+  day: Day,
+  tasks: readonly PreparedTask[],
+  { setUp, bench }: DayJob,
+  benches: readonly number[],
+): PreparedJob['stuck'] {
+  const reasons = tasks.map((task) => impossible(day, task, task.people));
+  const at = reasons.findIndex((reason) => reason !== null);
+  const why = reasons[at] ?? null;
+  const first = tasks.findIndex((task) => task.bench);
+  const last = tasks.findLastIndex((task) => task.bench);
+  if (first >= 0 && benches.length === 0 && (at < 0 || first <= at))
+    return { at: first, why: { kind: 'no-bench', setUp } };
+  if (why === null) return null;
+  return { at: bench === null && first >= 0 && at > first && at <= last ? first : at, why };
+}
+
+function benchesFor(day: Day, { setUp, bench }: DayJob): readonly number[] {
+  const may = (id: string, setUps: readonly string[]) =>
+    bench === null ? setUp === null || setUps.includes(setUp) : id === bench;
+  return day.benches.flatMap(({ id, setUps }, at) => (may(id, setUps) ? [at] : []));
+}
+
+/** The day with everything that does not hang on the order of its tasks. */
 export function prepareDay(day: Day): PreparedDay {
   const anybody = day.people
     .map((person, at) => ({ at, roles: person.roles.length }))
     .sort((p, q) => p.roles - q.roles || p.at - q.at)
     .map(({ at }) => at);
-  const begun: PlacedTask[] = [];
-  const busy: Stretch[][] = day.people.map(() => []);
+  const begun = day.jobs.map((job) => begunOf(day, job));
   const freeAt = day.benches.map(() => day.now);
   const heldBy = day.benches.map(() => -1);
   let taskCount = 0;
   const jobs = day.jobs.map((job, number): PreparedJob => {
-    let ready = Math.max(day.now, job.booked);
-    const running = job.tasks.filter((task) => task.began !== null);
-    const bench = day.benches.findIndex(({ id }) => id === job.bench);
-    for (const task of running) {
-      const from = task.began ?? day.now;
-      const handsUntil = from + task.hands;
-      const until = Math.max(day.now, handsUntil + task.alone);
-      begun.push({
-        job: job.id,
-        task: task.id,
-        bench: task.bench ? job.bench : null,
-        person: task.person,
-        from,
-        handsUntil,
-        until,
-      });
-      const who = day.people.findIndex(({ id }) => id === task.person);
-      if (who >= 0 && handsUntil > day.now) busy[who].push({ from, to: handsUntil });
-      ready = Math.max(ready, until);
-      if (task.bench && bench >= 0) {
-        freeAt[bench] = until;
-        heldBy[bench] = number;
-      }
-    }
+    const { ready, benchUntil } = begun[number];
     const waiting = job.tasks
       .filter((task) => task.began === null)
       .map((task): PreparedTask => ({ ...task, number: taskCount++, people: whoMay(day, task, anybody) }));
-    const benches = day.benches.flatMap(({ setUps }, at) =>
-      bench >= 0 ? (at === bench ? [at] : []) : job.setUp === null || setUps.includes(job.setUp) ? [at] : [],
-    );
-    const reasons = waiting.map((task) => impossible(day, task, task.people));
-    const firstOnBench = waiting.findIndex((task) => task.bench);
-    const lastOnBench = waiting.findLastIndex((task) => task.bench);
-    let at = reasons.findIndex((reason) => reason !== null);
-    let why = reasons[at] ?? null;
-    if (firstOnBench >= 0 && benches.length === 0 && (at < 0 || firstOnBench <= at)) {
-      at = firstOnBench;
-      why = { kind: 'no-bench', setUp: job.setUp };
-    } else if (why && bench < 0 && at > firstOnBench && at <= lastOnBench && firstOnBench >= 0) at = firstOnBench;
-    const tasks = why ? waiting.slice(0, at) : waiting;
-    const onBench = tasks.findLastIndex((task) => task.bench) + 1;
-    const mounted = bench >= 0 && lastOnBench >= 0;
-    if (mounted) heldBy[bench] = number;
+    const benches = benchesFor(day, job);
+    const stuck = stuckAt(day, waiting, job, benches);
+    const tasks = stuck ? waiting.slice(0, stuck.at) : waiting;
+    const mounted = job.bench !== null && waiting.some((task) => task.bench);
+    if (job.bench !== null && (mounted || benchUntil !== null)) {
+      heldBy[benches[0]] = number;
+      freeAt[benches[0]] = benchUntil ?? day.now;
+    }
     const { id, setUp, promised, booked } = job;
-    return { id, setUp, promised, booked, tasks, stuck: why && { at, why }, ready, benches, onBench, mounted };
+    const onBench = tasks.findLastIndex((task) => task.bench) + 1;
+    return { id, setUp, promised, booked, tasks, stuck, ready, benches, onBench, mounted };
   });
-  for (const each of busy) each.sort((p, q) => p.from - q.from);
-  return { day, jobs, begun, busy, freeAt, heldBy, anybody, taskCount };
+  const placed = begun.flatMap((each) => each.placed);
+  const busy = day.people.map(({ id }) =>
+    placed
+      .filter(({ person, handsUntil }) => person === id && handsUntil > day.now)
+      .map(({ from, handsUntil }): Stretch => ({ from, to: handsUntil }))
+      .sort((p, q) => p.from - q.from),
+  );
+  return { day, jobs, begun: placed, busy, freeAt, heldBy, anybody, taskCount };
 }
