@@ -4,15 +4,10 @@ import type { HowOften } from '../contract/symptom';
 import { chanceOfNoFault, chanceOfUnlisted, newPartsFail, weightOf } from './chances';
 import type { Evidence } from './evidence';
 import { faultsOf, hypothesisId, type Hypothesis } from './hypothesis';
-import {
-  layOut,
-  likelihoodOf,
-  unlistedLikelihood,
-  type Finding,
-  type LaidOut,
-  type StateLikelihood,
-} from './likelihood';
+import { layOut, type Finding, type LaidOut } from './laid-out';
+import { likelihoodOf, type StateLikelihood } from './likelihood';
 import type { SignatureTable } from './signature-table';
+import { unlistedLikelihood } from './unlisted-likelihood';
 import { unseenBy } from './unseen';
 import { pairStates, statesOf, type State } from './states';
 

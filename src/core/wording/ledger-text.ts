@@ -2,7 +2,7 @@ import type { AnyKind } from '../contract/kind';
 import type { SeverityFit } from '../diagnosis/fit-severity';
 import type { FaultExtent, Ledger, LedgerRow } from '../diagnosis/ledger';
 import { faultsOf, hypothesisId, type Hypothesis } from '../diagnosis/hypothesis';
-import type { Finding } from '../diagnosis/likelihood';
+import type { Finding } from '../diagnosis/laid-out';
 import type { NextTest } from '../diagnosis/next-test';
 import type { Weighed } from '../diagnosis/rank';
 import type { StepEvaluation } from '../judging/evaluate-unit';
